@@ -7,6 +7,7 @@ from __future__ import annotations
 import argparse
 import random
 import time
+from collections.abc import Callable
 
 from benchmarks.cut_free import cut_up_free
 from benchmarks.cut_up import HARDNESS, cut_up
@@ -18,6 +19,12 @@ from uncle_sled.core.studies.cut.wanted import Stock, Wanted, ring_area_m2
 NOTES = "22x1380 25x1520 12x1560 14x1710 18x1820 18x1880 20x1930 10x2000 12x2050 14x2100 16x2140 18x2150 20x2200"
 KERF_M = 0.0032
 EACH = 10
+
+
+def after(seconds: float) -> Callable[[], bool]:
+    """Asked whether it is enough, from now on."""
+    begin = time.perf_counter()
+    return lambda: time.perf_counter() - begin > seconds
 
 
 def a_bar(id: str, mm: float, qty: int) -> Wanted:
@@ -40,7 +47,7 @@ def bars(seconds: float) -> None:
     proven, took, over = 0, [], []
     for pieces, stocks, kerf_m in jobs:
         begin = time.perf_counter()
-        plan = bar_plan(pieces, stocks, kerf_m, enough=lambda begin=begin: time.perf_counter() - begin > seconds)
+        plan = bar_plan(pieces, stocks, kerf_m, enough=after(seconds))
         took.append(time.perf_counter() - begin)
         assert plan.cost is not None and plan.cost_bound is not None
         proven += plan.cost <= plan.cost_bound + 1e-6
@@ -56,7 +63,7 @@ def sheets(seconds: float) -> None:
             known = 3 + seed % 5 * 2
             pieces, stocks = cut_up(seed, waste, known, 7 + seed % 3 * 3)
             begin = time.perf_counter()
-            plan = sheet_plan(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds)
+            plan = sheet_plan(pieces, stocks, KERF_M, 0.0, after(seconds))
             took.append(time.perf_counter() - begin)
             reached += plan.used <= known
             over = max(over, plan.used - known)
@@ -74,7 +81,7 @@ def free(seconds: float) -> None:
         known = 2 + seed % 3 * 2
         pieces, stocks = cut_up_free(seed, 0.08, known, 7 + seed % 3 * 2)
         begin = time.perf_counter()
-        sheets, left = nest(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds)
+        sheets, left = nest(pieces, stocks, KERF_M, 0.0, after(seconds))
         took.append(time.perf_counter() - begin)
         assert not left
         area = sum(ring_area_m2(piece.outline) for piece in pieces)
@@ -101,8 +108,7 @@ def beside(seconds: float) -> None:
         for seed in range(EACH):
             known = 3 + seed % 5 * 2
             pieces, stocks = cut_up(seed, waste, known, 7 + seed % 3 * 3)
-            begin = time.perf_counter()
-            ours += sheet_plan(pieces, stocks, KERF_M, 0.0, lambda begin=begin: time.perf_counter() - begin > seconds).used
+            ours += sheet_plan(pieces, stocks, KERF_M, 0.0, after(seconds)).used
             kerf = round(KERF_M * 1e5)
             best = None
             for method in methods:

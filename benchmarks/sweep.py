@@ -14,7 +14,7 @@ from uncle_sled.core.studies.balance.sweep import sweep
 from uncle_sled.exchange.demos import DEMOS, demo
 
 
-def best_ms(work, times: int = 40) -> float:  # type: ignore[no-untyped-def]
+def best_ms(work, times: int = 40) -> float:
     took = []
     for _ in range(times):
         begin = time.perf_counter()

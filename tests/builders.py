@@ -1,5 +1,7 @@
 """Small builds made by hand, so that tests say only what matters to them."""
 
+from typing import Any
+
 import msgspec
 
 from uncle_sled.core.document.presets import PRESETS
@@ -16,14 +18,9 @@ METRIC, IMPERIAL = Shown("mm", "kg", "L"), Shown("ft-in", "lb", "gal")
 def a_thing(id="t1", mass=20.0, x=2.0, y=0.0, z=0.6, size=(0.4, 0.4, 0.3), **changes):
     """A box whose front edge is at x."""
     lx, ly, lz = size
-    made = Thing(
-        id,
-        changes.pop("name", f"Box {id}"),
-        changes.pop("kind", "gear"),
-        *(Length(v) for v in (lx, ly, lz, x, y, z)),
-        Mass(mass),
-        "estimated",
-    )
+    box = [Length(v) for v in (lx, ly, lz, x, y, z)]
+    name, kind = changes.pop("name", f"Box {id}"), changes.pop("kind", "gear")
+    made = Thing(id, name, kind, box[0], box[1], box[2], box[3], box[4], box[5], Mass(mass), "estimated")
     return msgspec.structs.replace(made, **changes)
 
 
@@ -71,23 +68,30 @@ def a_bed(**changes):
 def a_shell(**changes):
     shell = Shell(
         "profile",
-        *(Length(v) for v in (1.2, 3.0, 1.6, 1.3, 0.55, 0.04)),
-        PRESETS["round nose, straight tail"],
-        (Face("floor", "floor", "Floor", Mass(40.0), "computed"), Face("roof", "roof", "Roof", Mass(30.0), "computed")),
+        Length(1.2),
+        Length(3.0),
+        Length(1.6),
+        Length(1.3),
+        Length(0.55),
+        Length(0.04),
+        profile=PRESETS["round nose, straight tail"],
+        faces=(Face("floor", "floor", "Floor", Mass(40.0), "computed"), Face("roof", "roof", "Roof", Mass(30.0), "computed")),
     )
     return msgspec.structs.replace(shell, **changes)
 
 
 def a_body(form="box", school="none", **changes):
     """A body 4.0 long, 2.0 wide, 2.1 high, 1.2 from the ball and 0.5 up, in a wall 120 mm thick."""
-    shell = Shell(
-        form, *(Length(v) for v in (1.2, 4.0, 2.0, 2.1, 0.5, 0.12)), PRESETS["round nose, straight tail"], framing=Framing(school)
-    )
+    sizes: dict[str, Any] = {
+        k: Length(v) for k, v in zip(("front", "length", "width", "height", "floor", "wall"), (1.2, 4.0, 2.0, 2.1, 0.5, 0.12), strict=True)
+    }
+    shell = Shell(form, profile=PRESETS["round nose, straight tail"], framing=Framing(school), **sizes)
     return msgspec.structs.replace(shell, **changes)
 
 
 def a_hole(id, face, along, up, width, height, kind="window", **changes):
-    made = Opening(id, kind, id.capitalize(), face, *(Length(v) for v in (along, up, width, height)))
+    lengths: list[Any] = [Length(v) for v in (along, up, width, height)]
+    made = Opening(id, kind, id.capitalize(), face, *lengths)
     return msgspec.structs.replace(made, **changes)
 
 

@@ -197,7 +197,7 @@ def test_odd_command_lines_are_refused_in_words(tmp_path, capsys):
     tried = 0
     for words in _odd_command_lines(tmp_path):
         try:
-            code = main(words)
+            code: object = main(words)
         except SystemExit as leaves:  # the parser's own refusals
             code = leaves.code
         out, err = capsys.readouterr()

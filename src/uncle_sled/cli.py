@@ -14,6 +14,7 @@ from pathlib import Path
 from uncle_sled import __version__
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError, SledError
+from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.cut.shop import on_the_whole_plan
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied, study
@@ -122,14 +123,17 @@ def _parser() -> argparse.ArgumentParser:
     return top
 
 
-def _studied(word: str) -> tuple[Project, Studied, tuple[Finding, ...]]:
+def _studied(word: str) -> tuple[Project, Studied]:
     opened = open_named(word)
     for said in opened.said:
         print(f"mended on reading: {said}", file=sys.stderr)
     project = opened.project
-    s = study(project.build, project.facts)
-    found = on_the_whole_plan(s, with_remedies(s))
-    return project, s, found
+    return project, study(project.build, project.facts)
+
+
+def _found(s: Studied, with_cures: bool = True) -> tuple[Finding, ...]:
+    """What is wrong; remedies are searched only where they are told."""
+    return on_the_whole_plan(s, with_remedies(s) if with_cures else findings(s))
 
 
 def _case_rows(s: Studied, wanted: str | None) -> list[int]:
@@ -147,7 +151,8 @@ def _case_rows(s: Studied, wanted: str | None) -> list[int]:
 
 
 def _report(args: argparse.Namespace) -> int:
-    project, s, found = _studied(args.file)
+    project, s = _studied(args.file)
+    found = _found(s)
     rows = _case_rows(s, args.case)
     if args.json:
         from uncle_sled.exchange.report import report
@@ -197,7 +202,8 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
 
 
 def _check(args: argparse.Namespace) -> int:
-    _, s, found = _studied(args.file)
+    _, s = _studied(args.file)
+    found = _found(s, with_cures=False)
     for finding in found:
         print(f"{finding.severity}: {finding.title}{'' if finding.title.endswith(('?', '.')) else '.'} {finding.says}")
     stops = [each for each in found if each.severity == "stop"]
@@ -214,7 +220,7 @@ def _check(args: argparse.Namespace) -> int:
 
 
 def _export(args: argparse.Namespace) -> int:
-    project, s, found = _studied(args.file)
+    project, s = _studied(args.file)
     source = Path(args.file)
     # each kind has a name of its own, or one would take the place of the other
     ending = (
@@ -225,7 +231,7 @@ def _export(args: argparse.Namespace) -> int:
     except OSError:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
-    data = export_bytes(args.to, project.name, s, found)
+    data = export_bytes(args.to, project.name, s, _found(s) if EXPORTS[args.to].judged else ())
     if not args.out:
         out = free_name(out, data)
     write_file(out, data)

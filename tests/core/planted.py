@@ -1,5 +1,7 @@
 """Sound little builds, and the same with one fault planted in each."""
 
+from typing import Any
+
 from msgspec.structs import replace
 
 from tests.builders import a_bed, a_body, a_build, a_rig, a_tank, a_thing
@@ -26,10 +28,8 @@ CAR = Vehicle(
     front_axle_rating=Mass(1200.0),
 )
 FACTS = Facts(vehicles=(CAR,))
-FACES = tuple(
-    Face(kind.replace(" ", "-"), kind, kind.capitalize(), Mass(kg), "weighed")
-    for kind, kg in (("floor", 55.0), ("roof", 35.0), ("left side", 32.0), ("right side", 32.0), ("front", 16.0), ("rear", 16.0))
-)
+KINDS: Any = {"floor": 55.0, "roof": 35.0, "left side": 32.0, "right side": 32.0, "front": 16.0, "rear": 16.0}
+FACES = tuple(Face(kind.replace(" ", "-"), kind, kind.capitalize(), Mass(kg), "weighed") for kind, kg in KINDS.items())
 STRAPS = Hold("strap", 2, Mass(250.0), "framing", 45.0, 45.0)
 
 

@@ -117,7 +117,7 @@ def test_charts_and_order_sheets_are_drawn_or_say_none(name):
     field = field_of(s, axle_placing(s), s.support.mean_axle_m, 800, 320)
     texts = [one for one in axle_chart(s, axle_placing(s), conflicts(s), field, words) if isinstance(one, Text)]
     assert any(one.text.startswith("axle") for one in texts)
-    assert field.station(field.x(2.9)) == pytest.approx(2.9)
+    assert field.value(field.x(2.9)) == pytest.approx(2.9)
     assert all(48 - 1 <= one.at[0] <= page.width for one in page.shapes if isinstance(one, Text))
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import Any
 
 import msgspec
 import networkx
@@ -74,9 +75,9 @@ def a_task(id: str, hours: float, *after: str, **more: object) -> Task:
     return Task(**(base | more))  # type: ignore[arg-type]
 
 
-def own(*changes: TaskChange, **work: object):  # type: ignore[no-untyped-def]
+def own(*changes: TaskChange, **work: Any):
     """A build of nothing but one's own tasks."""
-    base = {"begin": "2027-03-01", "days": (0, 1, 2, 3, 4), "hours_day": 8.0, "helpers": ()}
+    base: dict[str, Any] = {"begin": "2027-03-01", "days": (0, 1, 2, 3, 4), "hours_day": 8.0, "helpers": ()}
     return msgspec.structs.replace(
         empty_project().build, work=Work(changes=tuple(msgspec.structs.replace(one, own=True) for one in changes), **(base | work))
     )  # type: ignore[arg-type]
@@ -365,7 +366,7 @@ def test_what_is_lifted_is_taken_heavier_than_it_is_thought_and_refused_where_it
     assert liftable(lone) == () and lifted(lone, Lift("x", "body")).why
 
 
-def _m(si: float):  # type: ignore[no-untyped-def]
+def _m(si: float):
     from uncle_sled.core.document.quantity import Length
 
     return Length(si)
@@ -476,7 +477,7 @@ def test_a_slow_bond_is_found_and_a_slower_adhesive_settles_it() -> None:
     assert "bond-too-slow" not in {one.code for one in findings(study(apply(build, found.remedy.ops), Facts()))}
 
 
-def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:  # type: ignore[no-untyped-def]
+def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:
     project = demo("marsh-heron")
     made = schedule_of(project.build, project.facts)
     book = Calendar.from_ical(ics_bytes(made, "Heron", date(2027, 1, 1), Words(Shown())))

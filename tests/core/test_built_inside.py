@@ -43,27 +43,27 @@ from uncle_sled.exchange.demos import DEMOS, demo
 WORDS = Words(Shown())
 
 
-def studied(name, *ops):  # type: ignore[no-untyped-def]
+def studied(name, *ops):
     project = demo(name)
     return study(apply(project.build, list(ops)), project.facts)
 
 
-def codes(s):  # type: ignore[no-untyped-def]
+def codes(s):
     return {one.code for one in findings(s)}
 
 
-def settled_by(s, code):  # type: ignore[no-untyped-def]
+def settled_by(s, code):
     """The build after the first remedy of a finding."""
     one = next(f for f in with_remedies(s) if f.code == code)
     assert one.remedy is not None, one.why_none
     return study(apply(s.build, one.remedy.ops), s.facts)
 
 
-def a_home(*things, **shell):  # type: ignore[no-untyped-def]
+def a_home(*things, **shell):
     return a_build(things, a_rig(), a_body(**shell))
 
 
-def checks(build, facts=None):  # type: ignore[no-untyped-def]
+def checks(build, facts=None):
     return {one.id: one for one in carries(study(build, facts or Facts()))}
 
 
@@ -166,7 +166,7 @@ def test_slats_share_only_where_they_lie_close_and_tied() -> None:
     base = BedBase("slats", thick=Length(0.02), slat=Length(0.07), gap=Length(0.06), span=Length(0.65))
     bed = a_thing("b", 20.0, 2.0, 0.0, 0.9, (1.9, 1.2, 0.1), kind="bed", base=base)
 
-    def stress(**changes):  # type: ignore[no-untyped-def]
+    def stress(**changes):
         return checks(a_home(msgspec.structs.replace(bed, base=msgspec.structs.replace(base, **changes))))["b/base"].value
 
     assert stress() == pytest.approx(41.8e6 / 2, rel=2e-3)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import msgspec
 import numpy as np
@@ -17,9 +18,9 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import WheelBoxes
 from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import DRAWER_SIDE_M, carcass, polygons
-from uncle_sled.core.parts.cabinet_cut import FASTENERS
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -34,20 +35,20 @@ PLAIN = Cabinet(opens="rear", bays=(Bay("b1"),))
 METRIC = Words(Shown())
 
 
-def a_cabinet(cabinet=PLAIN, size=(0.5, 1.0, 0.8), **changes):  # type: ignore[no-untyped-def]
+def a_cabinet(cabinet=PLAIN, size=(0.5, 1.0, 0.8), **changes):
     return a_thing("c1", 20.0, 2.0, 0.0, 0.62, size, kind="cabinet", name="Cupboard", cabinet=cabinet, source="computed", **changes)
 
 
-def by_name(thing, name):  # type: ignore[no-untyped-def]
+def by_name(thing, name):
     return [board for board in carcass(thing).boards if board.kind == name]
 
 
-def studied(name):  # type: ignore[no-untyped-def]
+def studied(name):
     project = demo(name)
     return study(project.build, project.facts)
 
 
-def a_home(*things, **shell):  # type: ignore[no-untyped-def]
+def a_home(*things, **shell):
     return a_build(things, a_rig(), a_body(**shell))
 
 
@@ -94,7 +95,8 @@ def test_rebates_let_boards_in_and_pockets_are_counted() -> None:
 def test_drawers_are_those_of_the_notes() -> None:
     """400 clear on side slides: 374.6 outside, 350.6 inside; 358 and 334 with slides underneath."""
     wide = 0.4 + 2 * 0.012
-    for slide, outside in (("side", 0.3746), ("under-mount", 0.358)):
+    slides: list[tuple[Any, float]] = [("side", 0.3746), ("under-mount", 0.358)]
+    for slide, outside in slides:
         thing = a_cabinet(Cabinet("rear", slide=slide, bays=(Bay("b1", "drawers", drawers=2),)), (0.5, wide, 0.6))
         sides = by_name(thing, "drawer side")
         left, right = min(b.box[0][0] for b in sides), max(b.box[1][0] for b in sides)
@@ -122,7 +124,7 @@ def test_drawers_are_those_of_the_notes() -> None:
         (PLAIN, (0.5, 0.0, 0.8), "side of nothing"),
     ],
 )
-def test_what_cannot_be_built_is_said_and_nothing_goes_to_the_saw(cabinet, size, words) -> None:  # type: ignore[no-untyped-def]
+def test_what_cannot_be_built_is_said_and_nothing_goes_to_the_saw(cabinet, size, words) -> None:
     thing = a_cabinet(cabinet, size)
     assert words in METRIC.told(carcass(thing).faults[0]) and carcass(thing).boards == ()
     build = a_home(thing)
@@ -141,7 +143,7 @@ def test_an_unknown_board_is_said() -> None:
 
 @pytest.mark.parametrize("opens", ["front", "rear", "left", "right"])
 @pytest.mark.parametrize("turn", [0, 90, 180, 270])
-def test_boards_stand_in_their_box_whichever_way_it_turns(opens, turn) -> None:  # type: ignore[no-untyped-def]
+def test_boards_stand_in_their_box_whichever_way_it_turns(opens, turn) -> None:
     """Every board's corners fall inside of the standing box, and the door is on the side that it opens to."""
     thing = a_cabinet(Cabinet(opens, bays=(Bay("b1", "hinged left", shelves=1),)), (0.5, 0.9, 0.7), turn=turn)
     build = a_home(thing)
@@ -154,7 +156,9 @@ def test_boards_stand_in_their_box_whichever_way_it_turns(opens, turn) -> None: 
             p = np.array(one.placing.world(corner))
             assert (p >= low - 1e-9).all() and (p <= high + 1e-9).all()
     door = next(board for board in one.boards if board.kind == "door")
-    middle = np.array(one.placing.world(tuple((a + b) / 2 for a, b in zip(*door.box, strict=True))))
+    low_corner, high_corner = door.box
+    x, y, z = ((a + b) / 2 for a, b in zip(low_corner, high_corner, strict=True))
+    middle = np.array(one.placing.world((x, y, z)))
     out = middle - (low + high) / 2
     sides = {"front": (-1, 0), "rear": (1, 0), "left": (0, -1), "right": (0, 1)}
     way = np.array(sides[opens], dtype=float)

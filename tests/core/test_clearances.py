@@ -1,5 +1,7 @@
 """Room round the tyres, axles over their own rating, and what a case's own limits leave."""
 
+import inspect
+
 import msgspec
 import pytest
 
@@ -121,6 +123,6 @@ def test_a_study_says_what_it_reads_and_is_found_again_by_that():
     named = keep(by_value(lambda build: build.name), "row")(study)
     assert named(a, 1) == named(b, 1) == 6 and named(a, 2) == 7
     wired = keep(lambda build: (build.stow.things, "a word"))(study)
-    assert wired(a) == wired(a, 5) == 8 and wired.__wrapped__ is study
+    assert wired(a) == wired(a, 5) == 8 and inspect.unwrap(wired) is study
     with pytest.raises(ValueError, match="no input"):
         keep("facts.materials")(study)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import random
 import re
+from typing import Any
 
 import msgspec
 import pytest
@@ -32,12 +33,13 @@ from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.handed import OnSheet, handed
 from uncle_sled.core.studies.cut.held_pieces import Held, faults_of, plan_around
 from uncle_sled.core.studies.cut.layouts import Layout
+from uncle_sled.core.studies.cut.lots import lots_of
 from uncle_sled.core.studies.cut.mitres import Slanted, mitred_plan, overlap_m
 from uncle_sled.core.studies.cut.money import money_of, summed
 from uncle_sled.core.studies.cut.nest import Spot, nest, overlaps
 from uncle_sled.core.studies.cut.numbers import numbers_of, print_ops
 from uncle_sled.core.studies.cut.sawing import offcuts_of, steps_of
-from uncle_sled.core.studies.cut.take_off import lots_of, take_off
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted
 from uncle_sled.exchange.buy_list import buy_csv, buy_xlsx, read_prices
 from uncle_sled.exchange.demos import demo
@@ -45,7 +47,7 @@ from uncle_sled.exchange.demos import demo
 SHEET = (2.44, 1.22)
 
 
-def panel(id: str, mm: float, wide: float, qty: int = 1, grain: str = "any", outline=()) -> Wanted:  # type: ignore[no-untyped-def]
+def panel(id: str, mm: float, wide: float, qty: int = 1, grain: str = "any", outline=()) -> Wanted:
     return Wanted(id, "sheet", "ply", mm / 1e3, wide / 1e3, qty, grain, outline)  # type: ignore[arg-type]
 
 
@@ -104,8 +106,8 @@ def test_slants_never_cost_more_and_lose_no_piece(seed: int) -> None:
     plain, nested = bar_plan(pieces, stocks, 0.0032), mitred_plan(pieces, slants, stocks, 0.0032, 0.0)
     metres = {"a": 2.4, "b": 4.8}
 
-    def bought(plan) -> float:  # type: ignore[no-untyped-def]
-        return sum(one.times * metres[one.stock] for one in plan.patterns)
+    def bought(plan) -> float:
+        return float(sum(one.times * metres[one.stock] for one in plan.patterns))
 
     assert bought(nested) <= bought(plain) + 1e-9
     got = {piece.id: 0 for piece in pieces}
@@ -260,7 +262,8 @@ def test_offcuts_are_empty_lie_apart_and_with_the_pieces_are_no_more_than_the_sh
     pieces = [panel(f"p{k}", rng.randint(200, 1100), rng.randint(200, 700)) for k in range(6)]
     for layout in plan_around(pieces, [sheet()], 0.0032, 0.0, False).layouts:
         kept = offcuts_of(layout, 0.0032, 0.05)
-        boxes = [(one.x_m, one.y_m, one.w_m, one.h_m) for one in (*layout.pieces, *kept)]
+        lying: list[Any] = [*layout.pieces, *kept]
+        boxes = [(lies.x_m, lies.y_m, lies.w_m, lies.h_m) for lies in lying]
         for i, a in enumerate(boxes):
             assert a[0] >= -1e-9 and a[1] >= -1e-9 and a[0] + a[2] <= SHEET[0] + 1e-9 and a[1] + a[3] <= SHEET[1] + 1e-9
             for b in boxes[i + 1 :]:
@@ -499,7 +502,7 @@ def test_rules_of_consumption_are_the_notes_and_can_be_changed() -> None:
 # lists in and out
 
 
-def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:  # type: ignore[no-untyped-def]
+def test_the_list_goes_out_safe_and_prices_come_in_by_line(tmp_path) -> None:
     build, facts = built()
     evil = apply(build, [add_to("cut.bought", Bought("own1", own=True, name="=1+1", shop="@shop"))])
     lines = lines_of(study(evil, facts), plan_of(evil, facts, QUICK))

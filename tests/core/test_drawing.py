@@ -5,22 +5,19 @@ import itertools
 import pytest
 
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
-from uncle_sled.core.document.project import Facts, Person
+from uncle_sled.core.document.brief import Person
+from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet, wrapped
+from uncle_sled.core.drawing.balance.balance_sheet import balance_sheet
+from uncle_sled.core.drawing.page import POINTS_PER_M
+from uncle_sled.core.drawing.paper import PAPERS
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, dimension, hatch_lines, placed, rect
 from uncle_sled.core.drawing.rig.people import standing_people
-from uncle_sled.core.drawing.rig.rig_views import (
-    Labels,
-    ball_height_m,
-    heights_m,
-    names_beside,
-    side_rig,
-    things_in,
-    things_view,
-    whole_view,
-)
-from uncle_sled.core.drawing.rig.scale_sheet import PAPERS, POINTS_PER_M, scale_sheet
+from uncle_sled.core.drawing.rig.rig_views import Labels, heights_m, names_beside, side_rig, things_in, things_view, whole_view
+from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
+from uncle_sled.core.drawing.text_width import wrapped
+from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -62,10 +59,12 @@ def test_the_balance_sheet_keeps_to_its_page_and_its_words_apart(name):
 @pytest.mark.parametrize("name", DEMOS)
 @pytest.mark.parametrize("paper", PAPERS)
 def test_the_drawing_to_scale_fits_its_paper_at_a_scale_of_the_ruler(name, paper):
-    s = studied(name)
-    page = scale_sheet(s, 0, name, "today", paper)
+    project = demo(name)
+    build = apply(project.build, [set_to("brief.paper", paper)])
+    s = study(build, project.facts)
+    page = scale_sheet(s, 0, name, "today")
 
-    assert (page.width, page.height) == PAPERS[paper]
+    assert (page.width, page.height) == PAPERS[paper].lying
     for shape in page.shapes:
         if isinstance(shape, Poly):
             assert all(-1 <= x <= page.width + 1 and -1 <= y <= page.height + 1 for x, y in shape.points), shape.id

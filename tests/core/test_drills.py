@@ -16,7 +16,7 @@ from uncle_sled.exchange.demos import DEMOS, demo
 TOWED = [name for name in DEMOS if demo(name).build.rig.carrier == "ball"]
 
 
-def studied(name: str):  # type: ignore[no-untyped-def]
+def studied(name: str):
     project = demo(name)
     return study(project.build, project.facts)
 

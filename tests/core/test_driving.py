@@ -128,7 +128,8 @@ def test_cards_say_their_sums_in_the_build_s_units():
     assert words.kg(one.on_grade_kg(0.15)) in said(road_cards.grade_card(s, 0, words, 262, 262))
     assert f"{roll_g(s, 0):.2f} g" in said(road_cards.lean_card(s, 0, words, 262, 262))
     assert "stabilisers first" in said(road_cards.tail_card(s, 0, words, 262, 262))
-    assert "lb" in said(road_cards.stop_card(*of_demo("rosin-box")[:1], 0, of_demo("rosin-box")[1], 262, 262))
+    rosin, in_pounds = of_demo("rosin-box")
+    assert "lb" in said(road_cards.stop_card(rosin, 0, in_pounds, 262, 262))
 
 
 def test_the_car_that_comes_nearest_is_drawn_and_the_others_told():

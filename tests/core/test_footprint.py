@@ -2,6 +2,7 @@
 
 import math
 import random
+from typing import Any
 
 import pytest
 from msgspec.structs import replace
@@ -137,9 +138,8 @@ def test_a_door_in_the_slanted_wall():
 
 @pytest.mark.parametrize("school", ["stick timber", "bought shell"])
 def test_slanted_walls_are_framed_and_weigh_by_their_area(school):
-    faces = tuple(
-        Face(f"f{k}", kind, kind, layers=()) for k, kind in enumerate(("floor", "left side", "right side", "roof", "front", "rear"))
-    )
+    kinds: list[Any] = ["floor", "left side", "right side", "roof", "front", "rear"]
+    faces = tuple(Face(f"f{k}", kind, kind, layers=()) for k, kind in enumerate(kinds))
     s = studied(a_nose(0.6, 0.5, 0.4, framing=replace(a_body().framing, school=school), faces=faces))
     assert not s.framed.faults
     for one in s.framed.body.surfaces:

@@ -1,5 +1,7 @@
 """Framing by both schools: nothing overlaps, every sheet edge is backed, hand changes live through regeneration."""
 
+from typing import Any
+
 import msgspec
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -21,6 +23,7 @@ from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import demo
 
+STICK: Any
 STICK, PLY, TUBE, RIBS = "stick timber", "cut plywood sides", "welded tube", "strip ribs"
 SECTIONED = ("gable", "butterfly", "bevelled")
 SLACK_M = 0.05  # a gap shorter than the shortest stick that anybody screws in

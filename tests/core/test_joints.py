@@ -28,12 +28,12 @@ from uncle_sled.exchange.demos import DEMOS, demo
 SMALL = {"thick": {"si": 0.025}, "deep": {"si": 0.025}}
 
 
-def studied(name: str, *ops):  # type: ignore[no-untyped-def]
+def studied(name: str, *ops):
     project = demo(name)
     return study(apply(project.build, ops), project.facts)
 
 
-def sandwich(name: str = "dark-sky", skin: float = 0.001, core: float = 0.028):  # type: ignore[no-untyped-def]
+def sandwich(name: str = "dark-sky", skin: float = 0.001, core: float = 0.028):
     faces = demo(name).build.shell.faces
     layers = [
         {"id": "a", "material": "aluminium", "thickness": {"si": skin}},

@@ -18,7 +18,7 @@ from uncle_sled.exchange.demos import demo
 STICK = {"thick": {"si": 0.04}, "deep": {"si": 0.03}}
 
 
-def with_door(**more):  # type: ignore[no-untyped-def]
+def with_door(**more):
     project = demo("marsh-heron")
     door = next(one for one in project.build.shell.openings if one.kind == "door")
     leaf = {"stick": STICK, "skin": "light-ply", "skin_thick": {"si": 0.004}, "foam": "xps", **more}
@@ -90,7 +90,7 @@ def test_the_jamb_is_drawn_at_full_size_with_its_gap() -> None:
     assert leaf_of(msgspec_none(door), library_of(s.facts.materials)) is None
 
 
-def msgspec_none(door):  # type: ignore[no-untyped-def]
+def msgspec_none(door):
     import msgspec
 
     return msgspec.structs.replace(door, leaf=None)

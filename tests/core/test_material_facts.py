@@ -23,9 +23,10 @@ from uncle_sled.core.studies.build.gluing import beads_of
 from uncle_sled.core.studies.build.tasks import quantities
 from uncle_sled.core.studies.cut.consumables import bases
 from uncle_sled.core.studies.cut.cut_from_stock import plan_of, sizes_now, stocks_of
+from uncle_sled.core.studies.cut.lots import lots_of
 from uncle_sled.core.studies.cut.numbers import is_made, made_of
-from uncle_sled.core.studies.cut.take_off import lots_of, take_off
-from uncle_sled.core.studies.shell.screening import panel_of, stuff_of
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.studies.shell.what_carries import panel_of, stuff_of
 from uncle_sled.core.studies.systems.heat import holds_j_m2k
 from uncle_sled.exchange.demos import DEMOS, demo
 

@@ -1,4 +1,5 @@
 import math
+from typing import Any
 
 import pytest
 
@@ -14,8 +15,12 @@ from uncle_sled.core.geometry.profile import flatten, outline
 from uncle_sled.core.reading.studied import study
 
 
+def lengths(*metres: float) -> dict[str, Any]:
+    return {k: Length(v) for k, v in zip(("front", "length", "width", "height", "floor", "wall"), metres, strict=True)}
+
+
 def test_a_box_has_the_area_and_centre_of_a_rectangle():
-    body = outline(Shell("box", *(Length(v) for v in (1.0, 4.0, 2.0, 1.5, 0.5, 0.04))))
+    body = outline(Shell("box", **lengths(1.0, 4.0, 2.0, 1.5, 0.5, 0.04)))
 
     assert body is not None
     assert body.area_m2 == pytest.approx(6.0)
@@ -32,7 +37,7 @@ def test_a_half_round_nose_has_the_area_of_a_half_disc():
         ProfileNode(0.5, 1.0, 0.5 - k / 2, 1.0, 0.5 + k / 2, 1.0),
         ProfileNode(1.0, 0.0, 1.0, k, 1.0, 0.0),
     )
-    body = outline(Shell("profile", *(Length(v) for v in (0.0, 2.0, 1.0, 1.0, 0.0, 0.0)), nodes))
+    body = outline(Shell("profile", **lengths(0.0, 2.0, 1.0, 1.0, 0.0, 0.0), profile=nodes))
 
     assert body is not None
     assert body.area_m2 == pytest.approx(math.pi / 2, rel=1e-3)

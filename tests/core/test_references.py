@@ -26,7 +26,7 @@ def test_a_thing_that_goes_takes_along_what_was_said_of_it():
 
     right, said = referring_right(gone, project)
 
-    assert all(one.id != id for m in right.build.stow.modes for one in (*m.places, *m.states))
+    assert all(told_of != id for m in right.build.stow.modes for told_of in (*(p.id for p in m.places), *(t.id for t in m.states)))
     assert any(id in one and "no such thing" in one for one in said)
     assert referring_right(right, gone)[1] == ()
 

@@ -43,14 +43,14 @@ from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.stand_in_scale import lines, read_loads, serve
 
 
-def heron(*ops):  # type: ignore[no-untyped-def]
+def heron(*ops):
     """The teardrop before it was ever weighed."""
     project = demo("marsh-heron")
     build = apply(project.build, [set_to("road", Road()), *ops])
     return build, project.facts
 
 
-def pads(s, case: str, more_kg: float = 0.0, at_m: float | None = None, step: float = 0.5, id: str = "tk1") -> Ticket:  # type: ignore[no-untyped-def]
+def pads(s, case: str, more_kg: float = 0.0, at_m: float | None = None, step: float = 0.5, id: str = "tk1") -> Ticket:
     """A ticket of pads as a trailer would give it that is so much heavier at a place."""
     row = s.table.row(case)
     axle = float(s.readings.effective_axle_m[row])
@@ -311,7 +311,7 @@ def test_the_stand_in_settles_fails_and_serves_on_loopback(tmp_path: Path) -> No
 # papers, trips, standing
 
 
-def words_on(pages) -> list[str]:  # type: ignore[no-untyped-def]
+def words_on(pages) -> list[str]:
     return [shape.text for page in pages for shape in page.shapes if isinstance(shape, Text)]
 
 

@@ -19,7 +19,8 @@ from uncle_sled.core.framing.strip_ribs import jig_m, strip_m, strips_in
 from uncle_sled.core.parts.frame_steel import BRACKETS, bars_of, frame_kg
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.sections import KG_M3, sections, tube_kg_m
-from uncle_sled.core.studies.cut.take_off import STRIP_OVER_M, take_off
+from uncle_sled.core.studies.cut.sticks import STRIP_OVER_M
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.welds import welds, welds_of
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.shell_report import shell_report
@@ -94,7 +95,7 @@ def test_pie_cuts_are_those_of_the_notes() -> None:
     assert math.ceil(math.pi / 2 / plain_turn_rad(0.002, 0.03, 0.002)) == 23
 
 
-def arc(radius: float, many: int = 2000):  # type: ignore[no-untyped-def]
+def arc(radius: float, many: int = 2000):
     """Half a metre up, a quarter round to the right, a metre on: the body on the right hand."""
     t = np.linspace(0, math.pi / 2, many)
     bend = np.stack([-radius * np.cos(t), radius * np.sin(t)], 1)

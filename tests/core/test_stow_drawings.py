@@ -19,10 +19,11 @@ from uncle_sled.core.drawing.primitives import Circle, Poly, Text
 from uncle_sled.core.drawing.rig.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
 from uncle_sled.core.drawing.stow.fan import fan, levels_words
 from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips, step_m3
-from uncle_sled.core.drawing.stow.isometric import PEELS, VIEWER, _far_to_near, bounds_of, flat, isometric
+from uncle_sled.core.drawing.stow.isometric import PEELS, _far_to_near, bounds_of, isometric
 from uncle_sled.core.drawing.stow.people import people_view, sitting, standing, under_sleepers
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
+from uncle_sled.core.drawing.three_ways import VIEWER, flat
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.hitch_height import hitch_curve
 from uncle_sled.core.studies.balance.sweep import sweep

@@ -45,8 +45,8 @@ def unit(id, kind, x=2.0, y=0.5, z=0.7, **figures):
 
 
 def load(id, watts=50.0, x=3.5, y=-0.5, name="Lamp", roles=(), **figures):
-    figures = F(power_w=watts, hours_day=4.0, **figures)
-    return a_thing(id, 1.0, x=x, y=y, z=1.0, size=(0.1, 0.1, 0.1), name=name, roles=roles, figures=figures)
+    told = F(power_w=watts, hours_day=4.0, **figures)
+    return a_thing(id, 1.0, x=x, y=y, z=1.0, size=(0.1, 0.1, 0.1), name=name, roles=roles, figures=told)
 
 
 def a_plant(*more, brief=EU, systems=None):
@@ -419,7 +419,8 @@ def _random_graph(seed):
     ids = [f"n{k}" for k in range(many)]
     pairs = {(ids[draw.randrange(k)], ids[k]) for k in range(1, many)}
     for _ in range(draw.randint(0, many // 2)):
-        pairs.add(tuple(draw.sample(ids, 2)))
+        first, second = draw.sample(ids, 2)
+        pairs.add((first, second))
     return ids, [Wants(f"w{k}", a, b) for k, (a, b) in enumerate(sorted(pairs))]
 
 

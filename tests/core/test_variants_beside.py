@@ -20,7 +20,7 @@ from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.variants_report import variants_report
 
 
-def changed(project, *ops, name="another way"):  # type: ignore[no-untyped-def]
+def changed(project, *ops, name="another way"):
     kept = variants.keep_as(project, name)
     return kept.with_build(apply(kept.build, ops))
 

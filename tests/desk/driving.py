@@ -93,6 +93,19 @@ def told(where):
     return "\n".join(one.text() for one in where.findChildren(QLabel) if not one.isHidden() and one.text())
 
 
+def in_place(where):
+    """What the drawings there say where they have nothing to draw."""
+    return "\n".join(one.empty() for one in charts_on(where))
+
+
+def type_in(table, row, title, text):
+    """Type into the cell of a row under a title; whether it was taken."""
+    model = table.model()
+    titles = [model.headerData(at, Qt.Orientation.Horizontal) for at in range(model.columnCount())]
+    at = next(k for k, shown in enumerate(table.rows) if shown == row or getattr(shown, "id", shown) == getattr(row, "id", row))
+    return model.setData(model.index(at, titles.index(title)), text)
+
+
 def button_on(where, text):
     """The button that says so."""
     found = [one for one in where.findChildren(QAbstractButton) if one.text() == text]

@@ -10,6 +10,7 @@ import random
 import re
 import sys
 from collections import deque
+from typing import Any
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
 from PySide6.QtGui import QContextMenuEvent
@@ -116,7 +117,8 @@ class Hands:
         """So many actions, then everything undone and done again."""
         before_hook, before_open, before_save = sys.excepthook, QFileDialog.getOpenFileName, QFileDialog.getSaveFileName
         sys.excepthook = lambda kind, fault, where: self.fault(f"{kind.__name__}: {fault}")
-        QFileDialog.getOpenFileName = QFileDialog.getSaveFileName = staticmethod(lambda *args, **named: ("", ""))
+        asks_for_files: Any = QFileDialog
+        asks_for_files.getOpenFileName = asks_for_files.getSaveFileName = staticmethod(lambda *args, **named: ("", ""))
         qInstallMessageHandler(self._message)
         closing = QTimer()
         closing.timeout.connect(self._close_what_blocks)
@@ -133,7 +135,7 @@ class Hands:
         finally:
             closing.stop()
             qInstallMessageHandler(None)
-            sys.excepthook, QFileDialog.getOpenFileName, QFileDialog.getSaveFileName = (before_hook, before_open, before_save)
+            sys.excepthook, asks_for_files.getOpenFileName, asks_for_files.getSaveFileName = (before_hook, before_open, before_save)
         return self.faults
 
     def _message(self, mode, context, text):

@@ -27,7 +27,7 @@ def balance(open_on, name="marsh-heron", view=None):
 
 def axle_spot(bench):
     sheet = bench.panel("Axle").axle_sheet
-    field = sheet._field(float(sheet.width()), float(sheet.height()))
+    field = sheet.field(float(sheet.width()), float(sheet.height()))
     return QPointF(field.x(sheet.session.studied.support.mean_axle_m), sheet.height() / 2), field
 
 

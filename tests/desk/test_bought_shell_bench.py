@@ -107,12 +107,12 @@ def test_walls_are_added_dragged_typed_and_taken_out(open_on):
     QApplication.processEvents()
     session.select((wall.id,))
     assert window.in_hand.form is not None and "reckoned" not in window.in_hand.note.text()
-    box = next(b for b, one in panel.plan._boxes() if one.id == wall.id)
+    box = next(b for b, one in panel.plan.boxes() if one.id == wall.id)
     drag(panel.plan, box.center(), (-60, 0))
     now = session.build.shell.partitions[0]
     assert now.at.si < wall.at.si - 0.2 and len(session.history.done) == 3
     # a number typed while it is in the hand is where it stands
-    box = next(b for b, one in panel.plan._boxes() if one.id == wall.id)
+    box = next(b for b, one in panel.plan.boxes() if one.id == wall.id)
     press(panel.plan, box.center())
     QTest.keyClicks(panel.plan, "12 ft")
     panel.plan.grab()

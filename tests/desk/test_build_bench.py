@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication, QPushButton
 
-from tests.desk.driving import bench_on, button_on, drag, drawing, enter, form_on, key, move, named, press, release, told
+from tests.desk.driving import bench_on, button_on, drag, drawing, enter, form_on, in_place, key, move, named, press, release, told
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.studies.build import schedule
@@ -19,28 +19,28 @@ VIEWS = ("Calendar", "Today", "Chance", "Lift", "Glue", "Checks", "Log")
 
 
 @pytest.fixture()
-def on(open_on, monkeypatch):  # type: ignore[no-untyped-def]
+def on(open_on, monkeypatch):
     monkeypatch.setattr(schedule, "MOVED", 1)  # what its orders are worth is tested on its own
 
-    def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
+    def opened(view, what="marsh-heron", **more):
         return bench_on(open_on, what, "Build", view, **more)
 
     return opened
 
 
-def bar_of(chart, id):  # type: ignore[no-untyped-def]
+def bar_of(chart, id):
     shapes = chart.make(float(chart.width()), float(chart.height()))
     ring = next(one.points for one in shapes if isinstance(one, Poly) and one.id == id)
     return QPointF(sum(p[0] for p in ring) / len(ring), chart.height() - sum(p[1] for p in ring) / len(ring))
 
 
-def said(session):  # type: ignore[no-untyped-def]
+def said(session):
     heard: list[str] = []
     session.said.connect(lambda words, how: heard.append(words))
     return heard
 
 
-def words_of(chart):  # type: ignore[no-untyped-def]
+def words_of(chart):
     return [one.text for one in chart.make(800.0, 500.0) if isinstance(one, Text)]
 
 
@@ -104,19 +104,19 @@ def test_a_task_is_typed_into_and_faults_are_said(on) -> None:
     assert "before the first day" in card.complaint.text()
     enter(named(card, TextField, "Task not_before"), "2027-09-01")
     assert card.task().ready == "2027-09-01"
-    card._turn_fixed()
+    card.turn_fixed()
     assert card.task().fixed
-    card._turn_wait("templates")
+    card.turn_wait("templates")
     assert "templates" in card.task().after
-    card._turn_wait("templates")
+    card.turn_wait("templates")
     assert "templates" not in card.task().after
     bench.turn_done()
     assert card.task().done
     bench.turn_done()
     assert not card.task().done
-    card._leave_out()
+    card.leave_out()
     assert card.task() is None
-    card._take_in("foam")
+    card.take_in("foam")
     assert card.task() is not None
 
 
@@ -127,12 +127,12 @@ def test_a_task_of_ones_own_is_added_named_and_taken_off_and_a_ring_is_said(on) 
     own = bench.chosen
     enter(named(panel.task_card, TextField, "Task name"), "Invite the neighbours")
     assert bench.name_of(own) == "Invite the neighbours"
-    panel.task_card._turn_wait("first-tow")
+    panel.task_card.turn_wait("first-tow")
     panel.pick("frame-paint")
-    panel.task_card._turn_wait(own)
-    assert bench.schedule().loop and "waits for" in panel._why()
+    panel.task_card.turn_wait(own)
+    assert bench.schedule().loop and "waits for" in in_place(panel)
     panel.pick(own)
-    panel.task_card._leave_out()
+    panel.task_card.leave_out()
     assert not bench.schedule().loop and all(one.id != own for one in session.build.work.changes)
 
 
@@ -145,9 +145,9 @@ def test_whose_days_are_turned_on_and_off(on) -> None:
     week.add()
     assert len(session.build.work.helpers) == 2
     for day_ in tuple(session.build.work.days):
-        week._turn("", day_)
+        week.turn("", day_)
     QApplication.processEvents()
-    assert "no day of the week" in bench.made["Calendar"]._why() or bench.schedule().never
+    assert "no day of the week" in in_place(bench.made["Calendar"]) or bench.schedule().never
     assert session.build.work.days == ()
 
 
@@ -179,7 +179,7 @@ def test_a_lift_is_planned_changed_refused_and_done(on) -> None:
     assert len(session.build.work.lifts) == 2
 
 
-def _set(path, value):  # type: ignore[no-untyped-def]
+def _set(path, value):
     from uncle_sled.core.document.edits import set_to
 
     return set_to(path, value)

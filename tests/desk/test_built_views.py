@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtWidgets import QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_thing
-from tests.desk.driving import bench_on, button_on, enter, forms_on, told
+from tests.desk.driving import bench_on, button_on, charts_on, drawing, enter, forms_on, in_place, told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
@@ -20,7 +20,7 @@ from uncle_sled.exchange.demos import demo
 IMPERIAL = set_to("brief.reading", {"length": "ft-in", "mass": "lb", "volume": "gal"})
 
 
-def opened(open_on, view, name="marsh-heron", **size):  # type: ignore[no-untyped-def]
+def opened(open_on, view, name="marsh-heron", **size):
     window = open_on(demo(name), judged=False, **size)
     window.session.go_to("Stow")
     bench = window.bench("Stow")
@@ -29,17 +29,17 @@ def opened(open_on, view, name="marsh-heron", **size):  # type: ignore[no-untype
     return window, window.session, bench.panel(view)
 
 
-def button(panel, title):  # type: ignore[no-untyped-def]
+def button(panel, title):
     made = field(panel, title)
     assert isinstance(made, QPushButton)
     return made
 
 
-def field(panel, title):  # type: ignore[no-untyped-def]
+def field(panel, title):
     return next(f for form in forms_on(panel) if form.isVisibleTo(panel) for row, _, f in form.rows if row.title == title)
 
 
-def cabinet(session, id):  # type: ignore[no-untyped-def]
+def cabinet(session, id):
     return next(t for t in session.build.stow.things if t.id == id).cabinet
 
 
@@ -47,7 +47,7 @@ def test_a_box_becomes_boards_and_every_field_does_what_it_says(open_on) -> None
     window, session, panel = opened(open_on, "Built")
     start = session.project
     session.select(("t10",))
-    assert panel.chosen().id == "t10" and "box with a typed weight" in panel._why()
+    assert panel.chosen().id == "t10" and "box with a typed weight" in in_place(panel)
     button(panel, "Make it of boards").click()
     assert cabinet(session, "t10") is not None and panel.made().good
     kg = next(p for p in session.studied.parts if p.id == "t10").mass_kg
@@ -76,8 +76,8 @@ def test_what_cannot_be_is_said_on_the_paper_and_the_last_good_build_is_kept(ope
     session.select(("t6",))
     kg = float(session.studied.readings.total_kg[session.row])
     enter(field(panel, "Boards thick"), "0.4 m")
-    assert panel.made().faults and "leave no room" in panel._why()
-    assert not panel._shapes(500.0, 300.0) and "boards, " not in told(panel)
+    assert panel.made().faults and "leave no room" in in_place(panel)
+    assert not charts_on(panel)[0].make(500.0, 300.0) and "boards, " not in told(panel)
     assert float(session.studied.readings.total_kg[session.row]) == pytest.approx(kg)  # its weight is typed
     before = session.build
     enter(field(panel, "Boards thick"), "a bit")
@@ -120,7 +120,7 @@ def test_the_table_chooses_and_follows_the_drawing(open_on) -> None:
 def test_struts_are_found_typed_and_taken_off(open_on) -> None:
     window, session, panel = opened(open_on, "Lids")
     (one,) = panel.made()
-    assert "does not stay open in frost" in told(panel) and panel._turning(300.0, 300.0)
+    assert "does not stay open in frost" in told(panel) and drawing(panel, "The leaf turning on its struts").make(300.0, 300.0)
     button_on(panel, "Find struts").click()
     assert hinged(session.studied)[0].verdict.good and "holds in frost" in told(panel)
     enter(field(panel, "Long open"), "0.2 m")
@@ -145,7 +145,7 @@ def test_struts_are_found_typed_and_taken_off(open_on) -> None:
 def test_lids_of_a_body_without_hatches_say_where_they_come_from(open_on) -> None:
     window, _session, panel = bench_on(open_on, a_project([a_thing("t1")], shell=a_shell(), rig=a_rig()), "Stow", "Lids")[:3]
     panel = window.bench("Stow").panel("Lids")
-    assert panel.chosen() is None and "Openings" in panel._why() and not button_on(panel, "Find struts").isEnabled()
+    assert panel.chosen() is None and "Openings" in in_place(panel) and not button_on(panel, "Find struts").isEnabled()
     panel.find_struts()
     panel.take_off()
     assert panel.type_strut() == [] and faults_of(window) == []
@@ -154,7 +154,7 @@ def test_lids_of_a_body_without_hatches_say_where_they_come_from(open_on) -> Non
 def test_reach_follows_the_mode_and_the_choice(open_on) -> None:
     window, session, panel = opened(open_on, "Reach")
     rows = {row.id: row for row in panel.table.rows}
-    assert rows["t1"].how == "after moving" and panel._first(rows["t1"]) == "mattress, bed boards"
+    assert rows["t1"].how == "after moving" and panel.first(rows["t1"]) == "mattress, bed boards"
     at = next(k for k, row in enumerate(panel.table.rows) if row.id == "t1")
     panel.table.selectRow(at)
     assert session.selection == ("t1",)
@@ -196,4 +196,4 @@ def test_cabinets_weigh_the_same_wherever_they_are_asked(open_on) -> None:
     part = next(p for p in s.parts if p.id == "t10")
     column = s.table.ids.index("t10")
     assert one.mass_kg == pytest.approx(part.mass_kg) == pytest.approx(float(s.table.mass_kg[session.row, column]))
-    assert panel._kg(panel.chosen()) == pytest.approx(one.mass_kg)
+    assert panel.kg(panel.chosen()) == pytest.approx(one.mass_kg)

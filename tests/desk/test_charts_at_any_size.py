@@ -19,7 +19,7 @@ TINY = ((1.0, 1.0), (40.0, 30.0), (120.0, 60.0))
 LEAST_PT = 7.0
 
 
-def charts(window):  # type: ignore[no-untyped-def]
+def charts(window):
     """Every chart of every view of every stop, by where it stands; what each view wants in hand is chosen."""
     for where in every_view(window):
         QApplication.processEvents()
@@ -28,7 +28,7 @@ def charts(window):  # type: ignore[no-untyped-def]
                 yield where, chart
 
 
-def numbers(shape) -> list[float]:  # type: ignore[no-untyped-def]
+def numbers(shape) -> list[float]:
     if isinstance(shape, Poly):
         return [value for point in shape.points for value in point] + [shape.width]
     if isinstance(shape, Circle):
@@ -39,7 +39,8 @@ def numbers(shape) -> list[float]:  # type: ignore[no-untyped-def]
 @pytest.mark.parametrize("name", ["marsh-heron", "orchard-keeper"])
 def test_shapes_are_finite_and_words_stay_inside(open_on, name) -> None:
     window = open_on(demo(name), judged=False)
-    seen, faults, read = set(), [], 0
+    seen, read = set(), 0
+    faults: list[tuple[object, ...]] = []
     for view, chart in charts(window):
         where = (view, chart.accessibleName())
         seen.add(where)

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
-from tests.desk.driving import bench_on, button_on, charts_on, enter, form_on, press, told
+from tests.desk.driving import bench_on, button_on, charts_on, enter, form_on, in_place, press, told
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -108,7 +108,7 @@ def test_see_it_sweat_try_a_vent_keep_it(open_on):
 def test_surfaces_are_picked_in_picture_and_table_and_shown_in_section(open_on):
     _, _, panel = panel_on(open_on, "marsh-heron", "Sweat")
     width, height = float(panel.picture.width()), float(panel.picture.height())
-    shapes = panel._picture(width, height)
+    shapes = charts_on(panel)[0].make(width, height)
     roof = next(s for s in shapes if getattr(s, "id", "").startswith("roof") and getattr(s, "closed", False))
     x = sum(p[0] for p in roof.points) / len(roof.points)
     y = max(p[1] for p in roof.points) - 4
@@ -136,7 +136,7 @@ def test_an_empty_build_is_asked_and_nothing_is_drawn_as_dry(open_on):
     assert session.build.brief.humidity_out is None and "0 % to 100 %" in form_on(panel).complaint.text()
     enter_at(panel, "Damp outside", "80")
     enter_at(panel, "Wet gear", "80")
-    assert "warmer" in panel._why() and not panel.table.rows
+    assert "warmer" in in_place(panel) and not panel.table.rows
     enter_at(panel, "Coldest night", "-5")
     assert "not checked" in told(panel) and "Nothing sweats" not in told(panel)
 

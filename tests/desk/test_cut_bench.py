@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, drag, drawing, enter, key, move, named, press, release, told
+from tests.desk.driving import bench_on, drag, drawing, enter, key, move, named, press, release, told, type_in
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
@@ -20,16 +20,16 @@ VIEWS = ("Pieces", "Sheets", "Bars", "Stock", "Buy", "Money")
 
 
 @pytest.fixture()
-def on(open_on, monkeypatch):  # type: ignore[no-untyped-def]
+def on(open_on, monkeypatch):
     monkeypatch.setattr(cut_from_stock, "QUESTIONS", 8)  # what a plan is good for is tested on its own
 
-    def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
+    def opened(view, what="marsh-heron", **more):
         return bench_on(open_on, what, "Cut", view, **more)
 
     return opened
 
 
-def middle(chart, key_):  # type: ignore[no-untyped-def]
+def middle(chart, key_):
     """A point of the widget over a piece."""
     shapes = chart.make(float(chart.width()), float(chart.height()))
     ring = next(one.points for one in shapes if isinstance(one, Poly) and one.id == key_)
@@ -37,11 +37,11 @@ def middle(chart, key_):  # type: ignore[no-untyped-def]
     return QPointF(x, chart.height() - y)
 
 
-def texts(chart):  # type: ignore[no-untyped-def]
+def texts(chart):
     return [one.text for one in chart.make(float(chart.width()), float(chart.height())) if isinstance(one, Text)]
 
 
-def said(session):  # type: ignore[no-untyped-def]
+def said(session):
     heard: list[str] = []
     session.said.connect(lambda words, how: heard.append(words))
     return heard
@@ -68,7 +68,7 @@ def test_numbers_are_printed_once_and_undone(on) -> None:
     session.edit("Wider", [set_to("shell.openings.window.width", {"si": 0.9})], "Shell")
     QApplication.processEvents()
     assert "changed since print 1" in told(panel)
-    assert any("changed" in panel._note(one) for one in panel.table.rows)
+    assert any("changed" in panel.note(one) for one in panel.table.rows)
     session.undo()
     session.undo()
     assert session.build.cut.prints == 0
@@ -97,9 +97,9 @@ def test_a_cabinet_is_made_here_and_bought_again(on) -> None:
     _, session, bench = on("Pieces")
     panel = bench.made["Pieces"]
     before = len(panel.table.rows)
-    panel._make_here("t10")
+    panel.make_here("t10")
     assert session.build.cut.made == ("t10",) and len(panel.table.rows) == before + 6
-    panel._make_here("t10")
+    panel.make_here("t10")
     assert session.build.cut.made == () and len(panel.table.rows) == before
 
 
@@ -125,7 +125,7 @@ def test_cuts_are_stepped_through_and_pieces_found(on) -> None:
     move(panel.chart, middle(panel.chart, key_), button=Qt.MouseButton.NoButton)
     assert bench.marked == (key_,)
     far = panel.sheets()[0].named[0].piece.key
-    panel._picked(far)
+    panel.picked(far)
     assert panel.at == 0 and bench.marked == (far,)
 
 
@@ -138,7 +138,7 @@ def test_a_dragged_piece_is_held_the_rest_laid_out_around_it_and_a_bad_place_ref
     on_sheet = panel.on()
     small = min(range(len(on_sheet.named)), key=lambda k: on_sheet.layout.pieces[k].w_m * on_sheet.layout.pieces[k].h_m)
     key_ = on_sheet.named[small].piece.key
-    scale, _, _ = panel._scale(float(panel.chart.width()), float(panel.chart.height()))
+    scale, _, _ = panel.scale(float(panel.chart.width()), float(panel.chart.height()))
     lies = on_sheet.layout.pieces[small]
     far = on_sheet.layout.length_m - lies.x_m - lies.w_m
     drag(panel.chart, middle(panel.chart, key_), (far * scale + 30, 0))
@@ -157,8 +157,8 @@ def test_a_dragged_piece_is_held_the_rest_laid_out_around_it_and_a_bad_place_ref
     assert len(session.build.cut.pins) == 2
     mine = next(k for k, one in enumerate(panel.on().named) if one.piece.key == key_)
     a, b = panel.on().layout.pieces[mine], panel.on().layout.pieces[other]
-    scale, _, _ = panel._scale(float(panel.chart.width()), float(panel.chart.height()))
-    panel._put_down(key_, (b.x_m + b.w_m / 3 - a.x_m) * scale, (b.y_m + b.h_m / 3 - a.y_m) * scale)
+    scale, _, _ = panel.scale(float(panel.chart.width()), float(panel.chart.height()))
+    panel.drop(key_, (b.x_m + b.w_m / 3 - a.x_m) * scale, (b.y_m + b.h_m / 3 - a.y_m) * scale)
     assert any("stays where it was" in words for words in heard)
     assert len(session.build.cut.pins) == 2
     panel.let_all_go()
@@ -193,7 +193,7 @@ def test_bars_light_up_together_and_another_material_is_found_from_the_body(on) 
     bench.mark((first.named[0][0].piece.key,))
     assert any(isinstance(one, Poly) and one.stroke == "chalk" for one in panel.chart.make(800.0, 400.0))
     other = next(one for one in bench.hand_out().bars if one.plan.material != panel.material)
-    panel._find(other.named[0][0].piece.key)
+    panel.find_piece(other.named[0][0].piece.key)
     assert panel.material == other.plan.material
     assert "the least there can be" in told(panel) or "within" in told(panel)
 
@@ -206,19 +206,19 @@ def test_stock_is_added_typed_into_and_taken_off(on) -> None:
     rack = session.build.cut.sizes[-1]
     assert rack.rack and rack.qty == 1
     row = next(one for one in panel.table.rows if one.id == rack.id)
-    assert panel._enter_length(row, "length", "1.9 m")
+    assert type_in(panel.table, row, "Length", "1.9 m")
     assert session.build.cut.sizes[-1].length.si == pytest.approx(1.9)
     row = next(one for one in panel.table.rows if one.id == rack.id)
-    assert not panel._enter_length(row, "length", "0") and "more than 0" in panel.complaint.text()
-    assert not panel._enter_qty(row, "two") and "number of boards" in panel.complaint.text()
-    assert panel._enter_qty(row, "3") and session.build.cut.sizes[-1].qty == 3
+    assert not type_in(panel.table, row, "Length", "0") and "more than 0" in panel.complaint.text()
+    assert not type_in(panel.table, row, "How many", "two") and "number of boards" in panel.complaint.text()
+    assert type_in(panel.table, row, "How many", "3") and session.build.cut.sizes[-1].qty == 3
     panel.add(False)
     sold = next(one for one in panel.table.rows if one.id == session.build.cut.sizes[-1].id)
-    assert not panel._enter_price(sold, "dear") and "no price" in panel.complaint.text()
-    assert panel._enter_price(sold, "92,50")
+    assert not type_in(panel.table, sold, "Price", "dear") and "no price" in panel.complaint.text()
+    assert type_in(panel.table, sold, "Price", "92,50")
     assert session.build.cut.sizes[-1].price == 92.5
     usual = next(one for one in panel.table.rows if one.size is None)
-    assert not panel._enter_price(usual, "4") and "Usual sizes" in panel.complaint.text()
+    assert not type_in(panel.table, usual, "Price", "4") and "Usual sizes" in panel.complaint.text()
     at = next(k for k, one in enumerate(panel.table.rows) if one.id == rack.id)
     panel.table.selectRow(at)
     panel.take_off()
@@ -255,12 +255,12 @@ def test_the_shopping_list_is_typed_into_ordered_and_filtered(on, tmp_path) -> N
     panel = bench.made["Buy"]
     heard = said(session)
     row = next(one for one in panel.table.rows if one.name == "Coupling")
-    assert panel._number(row, "quote", "410") and panel._day(row, "quote_until", "2020-01-31")
+    assert type_in(panel.table, row, "Quote", "410") and type_in(panel.table, row, "Until", "2020-01-31")
     row = next(one for one in panel.table.rows if one.name == "Coupling")
-    assert (row.sure, row.each) == ("quoted", 410.0) and panel._lapsed(row) == "primer"
-    assert not panel._day(row, "quote_until", "31.1.2020") and "year-month-day" in panel.complaint.text()
-    assert not panel._number(row, "likely", "-4")
-    assert not panel._name(row, "Other")
+    assert (row.sure, row.each) == ("quoted", 410.0) and panel.lapsed(row) == "primer"
+    assert not type_in(panel.table, row, "Until", "31.1.2020") and "year-month-day" in panel.complaint.text()
+    assert not type_in(panel.table, row, "Likely", "-4")
+    assert not type_in(panel.table, row, "What", "Other")
     panel.table.selectRow(next(k for k, one in enumerate(panel.table.rows) if one.name == "Coupling"))
     panel.mark("ordered")
     assert next(one for one in session.build.cut.bought if one.id == row.id).ordered
@@ -270,7 +270,7 @@ def test_the_shopping_list_is_typed_into_ordered_and_filtered(on, tmp_path) -> N
     panel.add()
     own = next(one for one in panel.table.rows if one.own)
     assert own.sure == "not known" and "without a price" in told(panel)
-    assert panel._name(own, "Brush")
+    assert type_in(panel.table, own, "What", "Brush")
     panel.table.selectRow(next(k for k, one in enumerate(panel.table.rows) if one.own))
     panel.take_off()
     assert not any(one.own for one in panel.table.rows)
@@ -295,9 +295,8 @@ def test_money_says_its_range_keeps_a_budget_and_prices_for_a_customer(on) -> No
     assert "over" in told(panel) and any("budget" in one for one in texts(drawing(panel, "Money over the stages of the work")))
     session.edit("h", [set_to("cut.hours", 200.0), set_to("cut.hour_price", 25.0)], "Cut")
     assert "To a customer" in told(panel)
-    rule = panel.used.rows[0].rule
-    assert panel._rule(rule, "rate", "9") and session.build.cut.rules[0].rate == 9.0
-    assert not panel._rule(rule, "pack", "0") and not panel._rule(rule, "rate", "lots")
+    assert type_in(panel.used, panel.used.rows[0], "Rate", "9") and session.build.cut.rules[0].rate == 9.0
+    assert not type_in(panel.used, panel.used.rows[0], "Pack", "0") and not type_in(panel.used, panel.used.rows[0], "Rate", "lots")
     assert panel.used.rows[0].rule.changed
 
 

@@ -94,7 +94,7 @@ def point(chart, x, y):
 def test_the_pointer_reads_every_case_off_the_axle_chart(open_on):
     _window, session, bench = balance(open_on, demo("orchard-keeper"), "Axle")
     sheet = bench.panel("Axle").axle_sheet
-    field = sheet._field(float(sheet.width()), float(sheet.height()))
+    field = sheet.field(float(sheet.width()), float(sheet.height()))
     now = field.x(session.studied.support.mean_axle_m)
     told = axle_words(session.studied, field, now, bench.panel("Axle").words)
     ball = float(session.studied.readings.tongue_kg[session.row])

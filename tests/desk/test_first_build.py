@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from PySide6.QtWidgets import QApplication
 
@@ -28,7 +30,7 @@ def kg(kilograms: float) -> dict[str, object]:
     return {"si": kilograms, "typed": None}
 
 
-SAID = {
+SAID: dict[str, list[tuple[str, Any]]] = {
     "Brief": [
         ("brief.place", "north coast"),
         ("brief.latitude_deg", 54.0),
@@ -58,13 +60,13 @@ SAID = {
 ADDED = ("water-jug-20", "grey-jug-10", "gas-2-5", "stove-2", "lfp-100")
 
 
-def act(window, id):  # type: ignore[no-untyped-def]
+def act(window, id):
     window.acts.acts[id].run()
     for _ in range(3):
         QApplication.processEvents()
 
 
-def opening(build, face: str, kind: str, *sizes: float) -> dict[str, object]:  # type: ignore[no-untyped-def]
+def opening(build, face: str, kind: str, *sizes: float) -> dict[str, object]:
     """Sizes: along, up, width, height."""
     names = ("along", "up", "width", "height")
     id = fresh_id("o", [one.id for one in build.shell.openings])
@@ -72,7 +74,7 @@ def opening(build, face: str, kind: str, *sizes: float) -> dict[str, object]:  #
 
 
 @pytest.fixture
-def walked(open_on):  # type: ignore[no-untyped-def]
+def walked(open_on):
     """The window after the first three stops, said field by field."""
     window = open_on(empty_project(), judged=False)
     session = window.session

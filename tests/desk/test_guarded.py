@@ -1,10 +1,12 @@
 """Nothing that goes wrong in an override of Qt's methods, or in a model that was left alone, takes the program down."""
 
+import faulthandler
 import importlib
 import inspect
 import os
 import pkgutil
 import sys
+from typing import Any
 
 import pytest
 from msgspec.structs import replace
@@ -47,10 +49,10 @@ def test_a_fault_in_an_override_under_a_call_of_ours_is_told(qapp, qtbot, monkey
 
     class Faulty(Guarded, QWidget):
         def showEvent(self, event):
-            return ()[3]  # raised in C: only such a fault took the binding down
+            return tuple[Any, ...]()[3]  # raised in C: only such a fault took the binding down
 
         def sizeHint(self):
-            return {}["none"]
+            return dict[str, Any]()["none"]
 
     stack = QStackedWidget()
     qtbot.addWidget(stack)
@@ -128,8 +130,8 @@ def test_a_remedy_for_a_bed_that_no_vehicle_carries_says_so():
 
 
 def test_a_hard_stop_is_said_at_the_next_start(tmp_path, monkeypatch):
-    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
-    monkeypatch.setattr(troubles.faulthandler, "disable", lambda: None)
+    monkeypatch.setattr(faulthandler, "enable", lambda file: None)
+    monkeypatch.setattr(faulthandler, "disable", lambda: None)
     (tmp_path / "running-999999999.txt").write_text("Fatal Python error: Segmentation fault")
     (tmp_path / "running-999999998.txt").write_text("")
     (tmp_path / f"running-{os.getppid()}.txt").write_text("still running")
@@ -146,8 +148,8 @@ def test_a_hard_stop_is_said_at_the_next_start(tmp_path, monkeypatch):
 
 
 def test_a_fault_is_said_and_kept(tmp_path, monkeypatch, capsys):
-    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
-    monkeypatch.setattr(troubles.faulthandler, "disable", lambda: None)
+    monkeypatch.setattr(faulthandler, "enable", lambda file: None)
+    monkeypatch.setattr(faulthandler, "disable", lambda: None)
     said = []
     watching = troubles.Troubles(tmp_path)
     watching.watch(lambda text, how: said.append((text, how)))
@@ -164,7 +166,7 @@ def test_a_fault_is_said_and_kept(tmp_path, monkeypatch, capsys):
 
 @pytest.mark.parametrize("folder", ["file", "none/below"])
 def test_no_place_for_traces_is_no_trouble(tmp_path, folder, monkeypatch):
-    monkeypatch.setattr(troubles.faulthandler, "enable", lambda file: None)
+    monkeypatch.setattr(faulthandler, "enable", lambda file: None)
     (tmp_path / "file").write_text("a file where the folder would be")
 
     watching = troubles.Troubles(tmp_path / folder)

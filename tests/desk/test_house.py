@@ -74,7 +74,7 @@ window.acts.qt["tenth-two"].trigger()
 window.find_anything()
 assert any("Ring the bell" in title for title, _ in window.finder.everything())
 assert Keys(window.acts, window.settings, "Tenth", window).edits["ring"]
-assert any(act.text() == "Masses again as CSV…" for menu in window._file_menu().actions() if menu.menu()
+assert any(act.text() == "Masses again as CSV…" for menu in window.file_menu().actions() if menu.menu()
            for act in menu.menu().actions())
 from tests.desk.walk import walk
 window.session.judge(())
@@ -184,7 +184,7 @@ def test_a_pulled_profile_is_a_drag_like_any_other(open_on):
     session.go_to("Shell")
     QApplication.processEvents()
     sheet = window.bench("Shell").sheet
-    _, _, spot = sheet._handles()[3]
+    _, _, spot = sheet.handles()[3]
     press(sheet, spot)
     move(sheet, spot + QPointF(3, 6))
     move(sheet, spot + QPointF(6, 12))
@@ -271,7 +271,7 @@ def test_dialogs_and_menus_are_gone_when_they_are_closed(open_on, qapp):
             show()
             for dialog in window.findChildren(QDialog):
                 dialog.close()
-        menu = window._file_menu()
+        menu = window.file_menu()
         menu.popup(QPoint(0, 0))
         menu.close()
         window.find_anything()

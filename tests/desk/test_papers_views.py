@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt, QUrl
 from PySide6.QtGui import QImage, QTextDocument
 from PySide6.QtWidgets import QApplication, QDialog
 
-from tests.desk.driving import button_on, enter, key, named, told
+from tests.desk.driving import button_on, charts_on, enter, in_place, key, named, told
 from tests.desk.walk import faults_of
 from uncle_sled.cli import _parser, main
 from uncle_sled.core.document.edits import set_to
@@ -30,7 +30,7 @@ from uncle_sled.exchange.man_page import man_page
 ROOT = Path(__file__).parents[2]
 
 
-def opened(open_on, name="marsh-heron", **size):  # type: ignore[no-untyped-def]
+def opened(open_on, name="marsh-heron", **size):
     window = open_on(demo(name), judged=False, **size)
     window.session.go_to("Cut")
     bench = window.bench("Cut")
@@ -42,14 +42,14 @@ def opened(open_on, name="marsh-heron", **size):  # type: ignore[no-untyped-def]
 def test_templates_are_listed_mapped_and_signed_off_by_the_bar(open_on) -> None:
     window, session, panel = opened(open_on)
     assert len(panel.table.rows) > 10 and panel.chosen().id == "side/left side"
-    assert panel._shapes(400.0, 300.0) and "nobody measured" in told(panel)
+    assert charts_on(panel)[0].make(400.0, 300.0) and "nobody measured" in told(panel)
     enter(panel.bar, "98.7 mm")
     assert session.build.cut.bar_measured.si == pytest.approx(0.0987) and "Not signed off" in told(panel)
     enter(panel.bar, "100.1 mm")
     assert "signed off" in told(panel) and "Not" not in told(panel)
-    many = panel._many(panel.chosen())
+    many = panel.many(panel.chosen())
     named(panel, ChoiceField, "Paper").entered.emit("A3")
-    assert panel.paper == "A3" and panel._many(panel.chosen()) < many
+    assert panel.paper == "A3" and panel.many(panel.chosen()) < many
     panel.table.selectRow(2)
     assert panel.chosen().kind == "inner" and faults_of(window) == []
     session.undo()
@@ -112,7 +112,7 @@ def test_an_empty_build_has_no_templates_and_says_what_makes_one(open_on) -> Non
     window.session.go_to("Cut")
     window.bench("Cut").show_view("Templates")
     panel = window.bench("Cut").panel("Templates")
-    assert panel.chosen() is None and "No template yet" in panel._why() and not button_on(panel, "This one as PDF…").isEnabled()
+    assert panel.chosen() is None and "No template yet" in in_place(panel) and not button_on(panel, "This one as PDF…").isEnabled()
     assert faults_of(window) == []
 
 

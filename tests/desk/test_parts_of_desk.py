@@ -17,8 +17,8 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.drawing.rig.bobs import bobs, hang, single_bobs
 from uncle_sled.core.drawing.rig.rig_views import things_in
-from uncle_sled.core.findings.all_findings import TRAIL
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.units import Shown
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField
@@ -108,13 +108,13 @@ def test_words_are_given_back_where_they_may_not_be_empty(qapp):
     field.entered.connect(took.append)
     field.show_value("Jug")
     field.setText("   ")
-    field._commit()
+    field.commit()
     assert field.text() == "Jug" and took == []
     field.setText("Can")
     key(field, Qt.Key.Key_Escape)
     assert field.text() == "Jug"
     field.setText("Can ")
-    field._commit()
+    field.commit()
     assert took == ["Can"]
 
 
@@ -142,7 +142,7 @@ def test_the_trail_walks_by_arrow_and_click(open_on):
     window.trail.chosen.connect(chosen.append)
     key(window.trail, Qt.Key.Key_Down)
     assert chosen == ["Balance"] and window.session.stop == "Balance"
-    assert window.trail._stop_at(10) == 0 and window.trail._stop_at(10_000) == -1 and len(TRAIL) == 9
+    assert window.trail.stop_at(10) == 0 and window.trail.stop_at(10_000) == -1 and len(TRAIL) == 9
 
 
 def test_more_findings_than_cards_are_counted(open_on):
@@ -176,7 +176,7 @@ def test_menus_list_cases_steps_and_files(open_on):
     assert "Track   (Rig)" in words(steps)
     steps.actions()[0].menu().actions()[1].trigger()
     assert window.session.history.done == () and "Do again: Track" in words(window.header.step_menu())
-    assert {"Save", "Recent", "Settings…", "Export", "Demos"} <= set(words(window._file_menu()))
+    assert {"Save", "Recent", "Settings…", "Export", "Demos"} <= set(words(window.file_menu()))
 
 
 def test_a_profile_preset_begins_a_body_from_nothing(open_on):

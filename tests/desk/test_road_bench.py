@@ -9,10 +9,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, told
+from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, told, type_in
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
-from uncle_sled.core.document.quantity import Temperature, Volume
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.road import drill_sheet
 from uncle_sled.core.studies.road import drills
@@ -25,14 +24,14 @@ VIEWS = ("Weigh", "Taught", "Papers", "Trips", "Stand", "Drills")
 
 
 @pytest.fixture()
-def on(open_on):  # type: ignore[no-untyped-def]
-    def opened(view, what="marsh-heron", **more):  # type: ignore[no-untyped-def]
+def on(open_on):
+    def opened(view, what="marsh-heron", **more):
         return bench_on(open_on, what, "Road", view, **more)
 
     return opened
 
 
-def field(panel, title):  # type: ignore[no-untyped-def]
+def field(panel, title):
     return next(widget for row, _, widget in form_on(panel).rows if row.title == title)
 
 
@@ -61,7 +60,7 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     for way in READINGS:
         session.edit("way", [set_to(f"road.tickets.{panel.ticket().id}.way", way)], "Road")
         for stage in (0, 1):
-            shapes = panel._picture(stage, 600.0, 260.0)
+            shapes = panel.picture(stage, 600.0, 260.0)
             assert any(isinstance(one, Poly) and one.stroke == "chalk" for one in shapes) or way == "platform with the car"
             assert any(isinstance(one, Text) for one in shapes)
     panel.take_off()
@@ -138,9 +137,9 @@ def test_wishes_point_at_what_meets_them(on) -> None:
     panel = bench.made["Papers"]
     bench.add_wish()
     row = len(panel.table.rows) - 1
-    assert panel._say(panel.table.rows[row], "says", "A shelf for the scope")
+    assert type_in(panel.table, panel.table.rows[row], "Wish", "A shelf for the scope")
     panel.table.selectRow(row)
-    panel._meet("t10")
+    panel.meet("t10")
     assert panel.table.rows[row].met and panel.table.rows[row].where_name == "Galley cupboards"
     panel.table.selectRow(row)
     panel.take_off()
@@ -151,12 +150,11 @@ def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
     _, session, bench = on("Trips")
     panel = bench.made["Trips"]
     bench.add_trip()
-    trip = panel.table.rows[-1]
-    assert panel._number("nights", True)(trip, "3") and panel._measure("water_l", Volume, 1e-3)(trip, "31,5")
-    assert not panel._number("power_wh")(trip, "lots") and "cannot be taken" in panel.complaint.text()
-    assert not panel._measure("water_l", Volume, 1e-3)(trip, "-3") and panel.complaint.text()
-    assert not panel._measure("coldest_c", Temperature)(trip, "cold") and panel.complaint.text()
-    assert panel._measure("coldest_c", Temperature)(trip, "-4") and session.build.road.trips[-1].coldest_c == -4.0
+    assert type_in(panel.table, panel.table.rows[-1], "Nights", "3") and type_in(panel.table, panel.table.rows[-1], "Water", "31,5")
+    assert not type_in(panel.table, panel.table.rows[-1], "Power, Wh", "lots") and "cannot be taken" in panel.complaint.text()
+    assert not type_in(panel.table, panel.table.rows[-1], "Water", "-3") and panel.complaint.text()
+    assert not type_in(panel.table, panel.table.rows[-1], "Coldest", "cold") and panel.complaint.text()
+    assert type_in(panel.table, panel.table.rows[-1], "Coldest", "-4") and session.build.road.trips[-1].coldest_c == -4.0
     assert session.build.road.trips[-1].water_l == 31.5 and session.build.road.trips[-1].nights == 3
     path = tmp_path / "b.csv"
     path.write_text("time,watts\n2027-05-01 20:00,60\n2027-05-01 21:00,60\n")

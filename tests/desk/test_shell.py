@@ -153,14 +153,14 @@ def test_a_profile_point_is_pulled_with_its_tangent_and_bad_shapes_are_refused(o
     _window, session, bench = shell_bench(open_on)
     sheet, before = bench.sheet, session.project
     node = session.build.shell.profile[2]
-    drag(sheet, sheet._spot(node.u, node.v), (0, -30), CTRL)
+    drag(sheet, sheet.spot(node.u, node.v), (0, -30), CTRL)
     assert sheet.node == 2 and session.build.shell.height.si > 1.35 and len(session.history.done) == 1
     session.undo()
     assert session.project == before
     # over the nose and back: it stays where it last was good, and says so
     rear = session.build.shell.profile[3]
-    press(sheet, sheet._spot(rear.u, rear.v))
-    move(sheet, sheet._spot(-0.3, 0.5), keys=CTRL)
+    press(sheet, sheet.spot(rear.u, rear.v))
+    move(sheet, sheet.spot(-0.3, 0.5), keys=CTRL)
     assert "cross itself" in sheet.gesture.says
     key_escape_gesture(sheet)
     assert session.build == before.build
@@ -229,12 +229,12 @@ def test_schools_and_sizes_are_switched_and_bad_ones_are_told(open_on):
     window, session, bench = shell_bench(open_on, view="Framing")
     panel = bench.panel("Framing")
     row = next(r for r, _, _ in form_on(panel).rows if r.path == "shell.framing.school")
-    form_on(panel)._take(row, "stick timber")
+    form_on(panel).take(row, "stick timber")
     assert {m.kind for m in session.studied.framed.members} >= {"stud", "plate", "spar", "joist"} or session.studied.framed.faults
     deep = next((r, f) for r, _, f in form_on(panel).rows if r.path == "shell.framing.stick.deep")
     enter(deep[1], "300 mm")
     assert "stick-too-deep" in {f.code for f in session.findings}
-    form_on(panel)._take(deep[0], None)
+    form_on(panel).take(deep[0], None)
     assert session.build.shell.framing.stick is None
     pitch = next(f for r, _, f in form_on(panel).rows if r.path == "shell.framing.pitch")
     enter(pitch, "1 mm")
@@ -292,6 +292,10 @@ def test_layers_are_changed_one_by_one_with_a_material_of_ones_own(open_on):
 
 def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path):
     window, session, bench = shell_bench(open_on)
+
+    def sketch():
+        return session.build.shell.sketch
+
     picture = QImage(400, 200, QImage.Format.Format_RGB32)
     picture.fill(0xFFFFFF)
     picture.save(str(tmp_path / "s.png"))
@@ -299,18 +303,17 @@ def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path)
     said = []
     session.said.connect(lambda text, _: said.append(text))
     bench.lay_sketch_from(tmp_path / "bad.png")
-    assert session.build.shell.sketch is None and "not a picture" in said[-1]
+    assert sketch() is None and "not a picture" in said[-1]
     bench.lay_sketch_from(tmp_path / "s.png")
-    sketch = session.build.shell.sketch
-    assert sketch.m_per_px == pytest.approx(3.05 / 400) and bench.sheet.sketching == "scale"
+    assert sketch().m_per_px == pytest.approx(3.05 / 400) and bench.sheet.sketching == "scale"
     bench.scale_sketch(1.0, "2 m")
-    assert session.build.shell.sketch.m_per_px == pytest.approx(2 * 3.05 / 400)
+    assert sketch().m_per_px == pytest.approx(2 * 3.05 / 400)
     for bad in ("-1 m", "a bit"):
         bench.scale_sketch(1.0, bad)
-    assert session.build.shell.sketch.m_per_px == pytest.approx(2 * 3.05 / 400)
-    bench._hold_sketch("move")
+    assert sketch().m_per_px == pytest.approx(2 * 3.05 / 400)
+    bench.hold_sketch("move")
     drag(bench.sheet, QPointF(300, 120), (40, 0))
-    assert session.build.shell.sketch.x.si == pytest.approx(1.25 + 40 / bench.sheet.scale, abs=0.01)
+    assert sketch().x.si == pytest.approx(1.25 + 40 / bench.sheet.scale, abs=0.01)
     window.grab()
     again = sled_file.read_bytes(sled_file.to_bytes(session.project), "x")
     assert again == session.project

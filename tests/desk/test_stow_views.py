@@ -264,15 +264,15 @@ def test_in_hand_takes_a_tank_s_shape_and_refuses_nonsense(open_on):
     session.select(("w1",))
     forms = {row.title: (form, row) for form in window.in_hand.sections for row, _, _ in form.rows}
     form, row = forms["Shape"]
-    form._take(row, "outline")
+    form.take(row, "outline")
     form, row = forms["Corners"]
     before = session.build
-    form._take(row, "0,0 100,0 banana")
+    form.take(row, "0,0 100,0 banana")
     assert session.build is before and "is no corner" in form.complaint.text()
-    form._take(row, "0,0 100,0 100,60 0,100")
+    form.take(row, "0,0 100,0 100,60 0,100")
     assert len(thing(session, "w1").tank.outline) == 4
     form, row = forms["Held by"]
-    form._take(row, "strap")
+    form.take(row, "strap")
     assert thing(session, "w1").hold.kind == "strap"
     field = next(f for form in window.in_hand.sections for row, _, f in form.rows if row.path.endswith(".power_w"))
     enter(field, "45")
@@ -286,7 +286,7 @@ def rows_of(window):
 
 def take(window, title, value=None):
     form, row = rows_of(window)[title]
-    form._take(row, value)
+    form.take(row, value)
 
 
 def test_other_forms_and_room_are_added_typed_and_taken_away(open_on):

@@ -37,10 +37,10 @@ def row_of(panel, name):
 def test_loads_are_typed_in_their_table_and_undone(open_on):
     _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
     panel, start = bench.made["Loads"], session.project
-    before = panel._stay().demand.daily_wh
+    before = panel.stay().demand.daily_wh
     at = row_of(panel, "Lamps")
     assert panel.table.model().setData(cell(panel, at, "Watts"), "24")
-    assert session.build.systems.loads[0].power_w == 24.0 and panel._stay().demand.daily_wh == pytest.approx(before + 36)
+    assert session.build.systems.loads[0].power_w == 24.0 and panel.stay().demand.daily_wh == pytest.approx(before + 36)
     assert panel.table.model().setData(cell(panel, at, "Watts"), "2 A") and session.build.systems.loads[0].amps == 2.0
     assert panel.table.model().setData(cell(panel, at, "Duty"), "50 %") and session.build.systems.loads[0].duty == 0.5
     assert panel.table.model().setData(cell(panel, at, "When"), "day") and panel.table.model().setData(cell(panel, at, "From"), "mains")
@@ -72,7 +72,7 @@ def test_what_no_load_can_be_is_said_and_changes_nothing(open_on, column, text, 
 
 def test_a_load_is_added_left_off_made_a_must_and_taken_off(open_on):
     _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
-    panel, whole = bench.made["Loads"], bench.made["Loads"]._stay().demand.daily_wh
+    panel, whole = bench.made["Loads"], bench.made["Loads"].stay().demand.daily_wh
     button_on(panel, "Add a load").click()
     (id,) = session.selection
     assert panel.table.selectionModel().selectedRows()
@@ -80,7 +80,7 @@ def test_a_load_is_added_left_off_made_a_must_and_taken_off(open_on):
     assert session.build.systems.loads[-1].must_run and button_on(panel, "Must run").isChecked()
     session.show_mode("camp")
     button_on(panel, "Off in this mode").click()
-    assert session.build.systems.off[0].modes == ("camp",) and panel._stay().demand.daily_wh == pytest.approx(whole)
+    assert session.build.systems.off[0].modes == ("camp",) and panel.stay().demand.daily_wh == pytest.approx(whole)
     button_on(panel, "Off in this mode").click()
     button_on(panel, "Off for the stay").click()
     assert session.build.systems.off[0].stay and not session.build.systems.off[0].modes
@@ -103,10 +103,10 @@ def test_the_stay_is_set_shaded_and_read_off(open_on):
     assert "0 to 24" in form_on(panel).complaint.text()
     button_on(panel, "Clear sky").click()
     assert panel.sky == "clear"
-    pad, sun = panel.shade, float(panel._stay().of("clear").sun_wh.sum())
+    pad, sun = panel.shade, float(panel.stay().of("clear").sun_wh.sum())
     step = (pad.width() - 24) / 24
     drag(pad, QPointF(12 + 12.5 * step, pad.height() - 22), (0, -(pad.height() - 50)))
-    assert session.build.systems.shade[12] > 0.8 and float(panel._stay().of("clear").sun_wh.sum()) < sun
+    assert session.build.systems.shade[12] > 0.8 and float(panel.stay().of("clear").sun_wh.sum()) < sun
     assert session.history.done[-1].says == "Shade on the panels"
     move(panel.chart, QPointF(panel.chart.width() / 2, panel.chart.height() / 2))
     assert panel.chart.pointed is not None
@@ -244,11 +244,11 @@ def test_a_click_on_the_diagram_takes_the_wire_and_shows_it_in_the_body(open_on)
     assert bench.made["Wires"].table.selectionModel().selectedRows()
     assert "Power station" in window.in_hand.note.text()
     bench.show_view("Diagram")
-    before = panel.scale(panel._diagram())
+    before = panel.scale(panel.diagram())
     panel.zoom_by(1.25)
-    assert panel.scale(panel._diagram()) > before
+    assert panel.scale(panel.diagram()) > before
     panel.zoom_by(0.0)
-    assert panel.scale(panel._diagram()) == pytest.approx(before)
+    assert panel.scale(panel.diagram()) == pytest.approx(before)
 
 
 def test_every_stop_finding_of_rosin_box_is_tried_kept_and_undone(open_on):

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import button_on, enter, forms_on, told
+from tests.desk.driving import button_on, enter, forms_on, in_place, told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
@@ -21,7 +21,7 @@ from uncle_sled.exchange.demos import demo
 IMPERIAL = set_to("brief.reading", {"length": "ft-in", "mass": "lb", "volume": "gal"})
 
 
-def opened(open_on, view, name="marsh-heron", **size):  # type: ignore[no-untyped-def]
+def opened(open_on, view, name="marsh-heron", **size):
     window = open_on(demo(name), judged=False, **size)
     window.session.go_to("Balance")
     bench = window.bench("Balance")
@@ -58,13 +58,13 @@ def test_the_swing_is_stepped_played_and_paused(open_on) -> None:
     assert panel.at == 5 and panel.slider.value() == 5
     panel.play.click()
     assert panel.timer.isActive() and panel.play.text() == "Pause"
-    panel._tick()
+    panel.tick()
     assert panel.at == 7
     panel.play.click()
     assert not panel.timer.isActive() and panel.play.text() == "Play"
     panel.slider.setValue(panel.slider.maximum())
     panel.timer.start()
-    panel._tick()
+    panel.tick()
     assert not panel.timer.isActive()  # at its end it stops by itself
     panel.play.click()
     assert panel.at == 0 and panel.timer.isActive()  # and begins anew
@@ -75,16 +75,16 @@ def test_the_swing_is_stepped_played_and_paused(open_on) -> None:
 
 def test_it_says_why_where_nothing_can_be_answered(open_on) -> None:
     window, session, panel = opened(open_on, "Sway", "dark-sky")
-    assert "bed does not sway" in panel._why() and panel.swing() is None
+    assert "bed does not sway" in in_place(panel) and panel.swing() is None
     assert not panel.play.isVisible() and "damping" not in told(panel) and faults_of(window) == []
     window.bench("Balance").show_view("Frame")
     frame = window.bench("Balance").panel("Frame")
-    assert "maker built the frame" in frame._why() and not frame.side.isVisible()
+    assert "maker built the frame" in in_place(frame) and not frame.side.isVisible()
     empty = open_on(empty_project(), judged=False)
     empty.session.go_to("Balance")
     for view in ("Sway", "Frame"):
         empty.bench("Balance").show_view(view)
-        assert "cannot be answered" in empty.bench("Balance").panel(view)._why()
+        assert "cannot be answered" in in_place(empty.bench("Balance").panel(view))
         assert faults_of(empty) == []
     assert session is not empty.session
 
@@ -110,7 +110,7 @@ def test_a_section_is_tried_as_a_ghost_and_kept(open_on) -> None:
 def test_rails_are_asked_for_and_a_mended_crack_is_typed_on_rig(open_on) -> None:
     window, session, panel = opened(open_on, "Frame")
     session.edit("No rails", [set_to("rig.rail", "")], "Rig")
-    assert "no section yet" in panel._why()
+    assert "no section yet" in in_place(panel)
     window.session.go_to("Rig")
     bench = window.bench("Rig")
     field = next(f for form in forms_on(bench) for row, _, f in form.rows if row.path == "rig.frame_mended")

@@ -13,7 +13,8 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.placing import spot_of
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.rig.scale_sheet import POINTS_PER_M, scale_sheet
+from uncle_sled.core.drawing.page import POINTS_PER_M
+from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
 from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -25,6 +26,7 @@ from uncle_sled.desk.kit.printing import page_printer, print_page
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import file_guard, recovery, sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
+from uncle_sled.exchange.process_mark import Mark
 
 
 @pytest.fixture
@@ -58,7 +60,7 @@ def test_a_new_build_from_a_few_answers(open_on):
         if typed:
             field.setText(typed)
             field.setModified(True)
-            field._commit()
+            field.commit()
             inputs += 1
     assert "On the ball 120 kg" in dialog.first.text() and inputs <= 8
     visible = [f for f in (dialog.have, dialog.where, dialog.sleep, *dialog.fields) if not f.isHidden()]
@@ -108,10 +110,10 @@ def test_columns_and_units_are_matched_by_asking(open_on, tmp_path):
     path.write_text("a,b,c\nJug,20,100\nBox,10,50\n")
     dialog = open_on(a_project(), judged=False).bring_from(path)
     assert dialog.taken.things == ()
-    dialog._match("mass", 1)
-    dialog._match("x", 2)
-    dialog._unit("length", "in")
-    dialog._unit("mass", "lb")
+    dialog.match("mass", 1)
+    dialog.match("x", 2)
+    dialog.unit("length", "in")
+    dialog.unit("mass", "lb")
 
     jug = dialog.taken.things[0]
     assert jug.mass.si == pytest.approx(9.0718, abs=1e-3) and jug.x.si + 0.15 == pytest.approx(2.54)
@@ -163,7 +165,7 @@ def test_autosave_comes_back_after_a_crash(open_on, tmp_path):
     autosave = window.keeper.autosave
     assert autosave.path.exists() and recovery.left_behind() == []
     window.keeper.autosave = None  # as if the process had gone
-    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, recovery.Mark(2**22 + 7, autosave.by.host), autosave.when)
+    gone = recovery.Autosave(autosave.path, autosave.name, autosave.of, Mark(2**22 + 7, autosave.by.host), autosave.when)
     recovery.write_autosave(gone, autosave.path.read_bytes())
 
     again = open_on(empty_project(), judged=False)
@@ -287,7 +289,7 @@ def test_keys_can_be_changed_but_not_doubled(open_on):
     dialog._changed("turn")
     assert "is the key of “Measure”" in dialog.complaint.text() and window.acts.key_of("turn") == "T"
     assert Settings(window.settings.path).keys == {"fit": "Ctrl+G"}
-    other = SettingsDialog(window.settings, window._setting_changed, window)
+    other = SettingsDialog(window.settings, window.setting_changed, window)
     other.show()
     assert faults_of(other) == []
     dialog.close()

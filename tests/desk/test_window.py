@@ -7,9 +7,9 @@ from tests.desk.driving import drag, forms_on, key, middle_of
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
-from uncle_sled.core.findings.all_findings import TRAIL
 from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.trail import TRAIL
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.exchange import sled_file

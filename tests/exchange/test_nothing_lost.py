@@ -16,6 +16,7 @@ from tests.builders import a_project, a_thing
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange import file_guard, recovery, sled_file, whole_file
 from uncle_sled.exchange.desktop_entry import install_desktop
+from uncle_sled.exchange.places import recovery_folder
 
 SAVER = """
 import sys
@@ -64,7 +65,7 @@ def test_an_autosave_is_offered_only_when_its_writer_is_gone(tmp_path):
 
 
 def test_notes_that_cannot_be_read_are_passed_over():
-    folder = recovery.recovery_folder()
+    folder = recovery_folder()
     folder.mkdir(parents=True)
     for at, text in enumerate(("{", "[]", '{"name": 1}', '{"name": "x", "of": null, "pid": "?", "host": "h", "when": 1}')):
         (folder / f"{at}.json").write_text(text)

@@ -53,7 +53,8 @@ def boxes(page: Page) -> list[tuple[float, float, float, float, str]]:
 
 def faults(page: Page) -> list[tuple[str, ...]]:
     """Pairs of words that stand in each other, and words that leave the paper."""
-    found, seen = [], boxes(page)
+    found: list[tuple[str, ...]] = []
+    seen = boxes(page)
     for at, a in enumerate(seen):
         if a[0] < 0 or a[1] < 0 or a[2] > page.width or a[3] > page.height:
             found.append((page.title, "off the paper", a[4]))
@@ -94,7 +95,7 @@ def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
     assert len(pages) > 45 and [one for page in pages for one in faults(page)] == []
 
 
-def random_wall(seed: int):  # type: ignore[no-untyped-def]
+def random_wall(seed: int):
     """A body of one of the schools with up to four holes in its sides or roof."""
     r = random.Random(seed)
     school = r.choice([one for one in SCHOOLS if one != "none"])

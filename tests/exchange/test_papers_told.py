@@ -25,29 +25,35 @@ from uncle_sled.core.framing.worked import worked
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.as_sold import as_sold
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.take_off import Piece, take_off
+from uncle_sled.core.studies.cut.piece import Piece
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.drawing_set import drawing_set
 from uncle_sled.exchange.pdf import pdf_bytes
 
 
-def studied(name: str):  # type: ignore[no-untyped-def]
+def studied(name: str):
     project = demo(name)
     return study(project.build, project.facts)
 
 
-def read(pages) -> list[list[tuple[float, float, str]]]:  # type: ignore[no-untyped-def]
+def read(pages) -> list[list[tuple[float, float, str]]]:
     """Words of every page of the written file with where they begin."""
     made = []
     for page in PdfReader(io.BytesIO(pdf_bytes(*pages))).pages:
         words: list[tuple[float, float, str]] = []
-        page.extract_text(visitor_text=lambda t, _c, tm, _f, _s, w=words: w.append((tm[4], tm[5], t.strip())) if t.strip() else None)
+
+        def heard(t, _c, tm, _f, _s, w=words):
+            if t.strip():
+                w.append((tm[4], tm[5], t.strip()))
+
+        page.extract_text(visitor_text=heard)
         made.append(words)
     return made
 
 
-def row_of(pages, label: str) -> list[str]:  # type: ignore[no-untyped-def]
+def row_of(pages, label: str) -> list[str]:
     """What stands beside a number in the tables, left to right."""
     for words in pages:
         for x, y, text in words:
@@ -57,7 +63,7 @@ def row_of(pages, label: str) -> list[str]:  # type: ignore[no-untyped-def]
 
 
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_of_twelve_pieces_number_size_place_and_cuts_are_on_paper(name) -> None:  # type: ignore[no-untyped-def]
+def test_of_twelve_pieces_number_size_place_and_cuts_are_on_paper(name) -> None:
     s = studied(name)
     words = Words(s.build.brief.reading.shown())
     faces = {surface.id: surface for surface in s.framed.body.surfaces}
@@ -73,11 +79,11 @@ def test_of_twelve_pieces_number_size_place_and_cuts_are_on_paper(name) -> None:
         for at in view_of(faces[piece.of]).measured(member.outline if member is not None else piece.place):
             assert words.cut(at) in told, (one.label, told)
         if piece.kind == "bar" and ends_words(piece.ends_deg):
-            assert ends_words(piece.ends_deg) in told
+            assert any(ends_words(piece.ends_deg) in text for text in told), (one.label, told)
 
 
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_every_number_of_the_plan_is_on_the_saws_papers_once(name) -> None:  # type: ignore[no-untyped-def]
+def test_every_number_of_the_plan_is_on_the_saws_papers_once(name) -> None:
     s = studied(name)
     pages = cut_sheets(s, name, "today")
     if not pages:
@@ -114,7 +120,7 @@ def test_a_notch_is_no_slant_and_a_rip_no_notch() -> None:
 
 
 @pytest.mark.parametrize("angle", [12.0, 30.1, 59.9, 70.0])
-def test_a_slant_with_a_notch_keeps_its_angle(angle) -> None:  # type: ignore[no-untyped-def]
+def test_a_slant_with_a_notch_keeps_its_angle(angle) -> None:
     import math
 
     lean = 0.045 * math.tan(math.radians(angle))
@@ -150,7 +156,7 @@ def test_a_board_has_its_holes_and_its_corners() -> None:
 
 # paper
 @pytest.mark.parametrize("paper", list(PAPERS))
-def test_the_builders_paper_decides_for_all_and_the_diagram_takes_the_next_size(paper) -> None:  # type: ignore[no-untyped-def]
+def test_the_builders_paper_decides_for_all_and_the_diagram_takes_the_next_size(paper) -> None:
     project = demo("marsh-heron")
     s = study(apply(project.build, [set_to("brief.paper", paper)]), project.facts)
     sizes = {tuple(sorted((round(page.width), round(page.height)))) for page in drawing_set(s, "Heron", "today")}
@@ -188,6 +194,7 @@ def test_every_sheet_of_the_plan_is_a_file_with_its_pieces_in_their_places() -> 
     import zipfile
 
     import ezdxf
+    from ezdxf.filemanagement import read as read_dxf
 
     from uncle_sled.core.studies.cut.cut_from_stock import plan_of
     from uncle_sled.core.studies.cut.handed import handed
@@ -199,7 +206,7 @@ def test_every_sheet_of_the_plan_is_a_file_with_its_pieces_in_their_places() -> 
     with zipfile.ZipFile(io.BytesIO(written)) as packed:
         assert len(packed.namelist()) == len(hand.sheets)
         for on, name in zip(hand.sheets, packed.namelist(), strict=True):
-            drawing = ezdxf.read(io.StringIO(packed.read(name).decode()))
+            drawing = read_dxf(io.StringIO(packed.read(name).decode()))
             assert drawing.audit().errors == [] and drawing.units == ezdxf.units.MM
             space = drawing.modelspace()
             assert {one.dxf.layer for one in space} <= set(LAYERS)
@@ -243,7 +250,8 @@ def test_the_frames_bars_close_and_its_diagonals_are_alike() -> None:
     bars = {bar.role: bar for bar in bars_of(rig)}
     leg, nose, half = bars["drawbar leg"], rig.drawbar_length.si, rig.frame_width.si / 2
     assert leg.ends_deg[1] == pytest.approx(math.degrees(math.atan2(half, nose)))
-    assert leg.cut_m == pytest.approx(math.hypot(nose, half) + leg.section.wide / 2 * half / nose)
+    assert leg.ends_deg[0] == pytest.approx(-math.degrees(math.atan2(nose, half)))  # along the middle: both mitres make a quarter turn
+    assert leg.cut_m == pytest.approx(math.hypot(nose, half) + leg.section.wide / 2 * (half / nose + nose / half))
     words = Words(s.build.brief.reading.shown())
     pages = read(frame_pages(s, "Heron", "today"))
     told = {text for page in pages for _, _, text in page}
@@ -268,7 +276,7 @@ def test_the_frames_bars_close_and_its_diagonals_are_alike() -> None:
         ((0.30, 0.40), False, "not sold"),
     ],
 )
-def test_a_stick_comes_out_of_what_is_sold(section, imperial, told) -> None:  # type: ignore[no-untyped-def]
+def test_a_stick_comes_out_of_what_is_sold(section, imperial, told) -> None:
     assert as_sold(section, imperial, 0.0032).how == told
 
 

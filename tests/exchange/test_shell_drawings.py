@@ -2,9 +2,12 @@
 
 import io
 import json
+from typing import cast
 
 import ezdxf
 import pytest
+from ezdxf.entities.lwpolyline import LWPolyline
+from ezdxf.filemanagement import read as read_dxf
 
 from tests.builders import a_body, a_build, a_hole
 from uncle_sled.cli import main
@@ -53,7 +56,7 @@ def test_every_stick_is_on_its_page_and_in_its_list(name):
 
 def test_the_dxf_is_at_full_size_and_sound():
     s = studied("orchard-keeper")
-    drawing = ezdxf.read(io.StringIO(dxf_bytes(s).decode()))
+    drawing = read_dxf(io.StringIO(dxf_bytes(s).decode()))
     outlines = list(drawing.modelspace().query('LWPOLYLINE[layer=="OUTLINE"]'))
     sticks = list(drawing.modelspace().query('LWPOLYLINE[layer=="STICKS"]'))
 
@@ -67,8 +70,8 @@ def test_the_dxf_is_at_full_size_and_sound():
 def test_round_corners_are_round_in_the_dxf():
     """A window of 640 x 450 with corners of 60: more than four points, none in the corner itself."""
     s = studied("marsh-heron")
-    space = ezdxf.read(io.StringIO(dxf_bytes(s).decode())).modelspace()
-    rings = [list(one.get_points()) for one in space.query('LWPOLYLINE[layer=="OPENINGS"]')]
+    space = read_dxf(io.StringIO(dxf_bytes(s).decode())).modelspace()
+    rings = [list(cast(LWPolyline, line).get_points()) for line in space.query('LWPOLYLINE[layer=="OPENINGS"]')]
     window = next(ring for ring in rings if abs(max(p[0] for p in ring) - min(p[0] for p in ring) - 640) < 0.1)
     left, low = min(p[0] for p in window), min(p[1] for p in window)
     nearest = min(((p[0] - left) ** 2 + (p[1] - low) ** 2) ** 0.5 for p in window)
@@ -80,7 +83,7 @@ def test_a_school_has_its_own_layers_in_the_dxf():
     heron = demo("marsh-heron")
     tube = next(one for one in heron.variants if one.id == "welded-tube")
     s = study(tube, heron.facts)
-    space = ezdxf.read(io.StringIO(dxf_bytes(s).decode())).modelspace()
+    space = read_dxf(io.StringIO(dxf_bytes(s).decode())).modelspace()
     (bar,) = {one.cuts: one for one in s.framed.members if one.cuts}.values()
     folds = list(space.query('LWPOLYLINE[layer=="FOLDS"]'))
     tape = next(one for one in folds if one.closed)
@@ -92,12 +95,12 @@ def test_a_school_has_its_own_layers_in_the_dxf():
 
     sky = demo("dark-sky")
     made = study(next(one for one in sky.variants if one.id == "panels"), sky.facts)
-    space = ezdxf.read(io.StringIO(dxf_bytes(made).decode())).modelspace()
+    space = read_dxf(io.StringIO(dxf_bytes(made).decode())).modelspace()
     cut_back = sum(edge.tilt_deg > 0.5 or edge.narrower_m > 0 for one in panels(made) for edge in one.edges)
     assert len(space.query('LWPOLYLINE[layer=="TILTS"]')) >= cut_back > 4
 
     orchard = studied("orchard-keeper")
-    space = ezdxf.read(io.StringIO(dxf_bytes(orchard).decode())).modelspace()
+    space = read_dxf(io.StringIO(dxf_bytes(orchard).decode())).modelspace()
     assert len(space.query('LWPOLYLINE[layer=="SECTIONS"]')) == len(sections_of(orchard).sections) > 7
 
 

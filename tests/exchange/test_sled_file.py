@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builders import a_build, a_project, a_shell, a_tank, a_thing
-from uncle_sled.core.document.project import Build, Facts, Person, Project
+from uncle_sled.core.document.brief import Person
+from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.units import Shown

@@ -14,6 +14,7 @@ import ezdxf
 import msgspec
 import numpy as np
 import pytest
+from ezdxf.filemanagement import read as read_dxf
 from pypdf import PdfReader
 from shapely.geometry import LineString, MultiLineString, Polygon, box
 
@@ -22,21 +23,10 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts, Project, empty_project
 from uncle_sled.core.document.stow import Stow
 from uncle_sled.core.drawing.cut.templates import FIT_M, _boards, _jig, templates_of
-from uncle_sled.core.drawing.cut.tiles import (
-    CROSS_M,
-    LABEL,
-    PAPERS,
-    Drawn,
-    Paper,
-    map_shapes,
-    name_of,
-    ring_lines,
-    signed_off,
-    tile_pages,
-    tiling,
-)
+from uncle_sled.core.drawing.cut.tiles import CROSS_M, LABEL, PAPERS, Drawn, map_shapes, name_of, ring_lines, signed_off, tile_pages, tiling
 from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.paper import PAPERS as SHEETS
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.paper_model import model_faces, paper_model, scale_of
 from uncle_sled.core.drawing.shop_card import card_lines, shop_card
@@ -48,7 +38,7 @@ from uncle_sled.core.parts.inside import inside_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.slow import nobody
 from uncle_sled.core.studies.cut.numbers import Named
-from uncle_sled.core.studies.cut.take_off import Piece
+from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -60,7 +50,7 @@ from uncle_sled.exchange.router import LAYERS, router_dxf, router_svg
 from uncle_sled.exchange.solid_stl import stl_bytes
 
 
-def studied(name, *ops):  # type: ignore[no-untyped-def]
+def studied(name, *ops):
     project = demo(name)
     return study(apply(project.build, list(ops)), project.facts)
 
@@ -70,7 +60,12 @@ def sheets_read(pdf: bytes) -> list[tuple[dict[str, np.ndarray], list[np.ndarray
     made = []
     for page in PdfReader(io.BytesIO(pdf)).pages:
         words: list[tuple[str, float, float]] = []
-        page.extract_text(visitor_text=lambda t, _c, tm, _f, _s, w=words: w.append((t.strip(), tm[4], tm[5])) if t.strip() else None)
+
+        def heard(t, _c, tm, _f, _s, w=words):
+            if t.strip():
+                w.append((t.strip(), tm[4], tm[5]))
+
+        page.extract_text(visitor_text=heard)
         chains, arms = [], []
         for dash, path in re.findall(r"\[([\d. ]*)\] 0 d\n[\d. ]+RG\nn ([^S]*?)S", page.get_contents().get_data().decode("latin-1")):
             points = np.array([[float(v) for v in pair] for pair in re.findall(r"(-?[\d.]+) (-?[\d.]+) [ml]", path)])
@@ -119,7 +114,7 @@ def test_the_notes_case_takes_the_fewer_sheets() -> None:
 
 
 @pytest.mark.parametrize("paper", PAPERS)
-def test_sheets_taped_by_their_crosses_give_the_outline(paper) -> None:  # type: ignore[no-untyped-def]
+def test_sheets_taped_by_their_crosses_give_the_outline(paper) -> None:
     """Read back from the PDF, laid cross on cross: nothing of a curved side is more than 0.3 mm off, and nothing is missing."""
     side = next(one for one in templates_of(studied("marsh-heron")) if one.id == "side/left side")
     lines = tuple(line for line in side.drawn.lines if line[1] == "ink")
@@ -178,18 +173,18 @@ def test_sheets_have_names_of_their_own() -> None:
     ("wide", "high", "paper", "words"),
     [
         (0.0, 1.0, PAPERS["A4"], "without a size"),
-        (1.0, 1.0, Paper("stamp", 0.03, 0.04), "smaller than its margins"),
-        (1.0, 1.0, Paper("ribbon", 0.03, 0.0, roll=True), "narrower than its margins"),
+        (1.0, 1.0, Paper("stamp", 0.03 * POINTS_PER_M, 0.04 * POINTS_PER_M), "smaller than its margins"),
+        (1.0, 1.0, Paper("ribbon", 0.03 * POINTS_PER_M, 0.0, roll=True), "narrower than its margins"),
         (40.0, 60.0, PAPERS["A4"], "a roll"),
     ],
 )
-def test_paper_that_does_not_do_is_said(wide, high, paper, words) -> None:  # type: ignore[no-untyped-def]
+def test_paper_that_does_not_do_is_said(wide, high, paper, words) -> None:
     with pytest.raises(GeometryError, match=words):
         tiling(a_sheet(wide, high), paper)
 
 
 @pytest.mark.parametrize("angle", [12.5, 30.1, 63.2, 80.0])
-def test_a_jig_stands_off_square_by_its_angle_and_says_both(angle) -> None:  # type: ignore[no-untyped-def]
+def test_a_jig_stands_off_square_by_its_angle_and_says_both(angle) -> None:
     jig = _jig("j", "Jig", angle, ("1",))
     (_, right, over, _, _) = jig.drawn.lines[0][0]
     assert math.degrees(math.atan2(over[0] - right[0], over[1] - right[1])) == pytest.approx(angle)
@@ -204,7 +199,7 @@ def test_a_print_that_is_off_is_not_signed_off() -> None:
 
 # templates
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_every_template_is_of_its_true_size(name) -> None:  # type: ignore[no-untyped-def]
+def test_every_template_is_of_its_true_size(name) -> None:
     s = studied(name)
     made = templates_of(s)
     assert len({one.id for one in made}) == len(made)
@@ -277,7 +272,7 @@ def test_the_router_has_a_layer_a_tool_and_true_sizes() -> None:
     heron = demo("marsh-heron")
     tube = study(next(v for v in heron.variants if v.id == "welded-tube"), heron.facts)
     made = templates_of(tube)
-    drawing = ezdxf.read(io.StringIO(router_dxf(made).decode()))
+    drawing = read_dxf(io.StringIO(router_dxf(made).decode()))
     assert drawing.audit().errors == [] and drawing.units == ezdxf.units.MM
     space = drawing.modelspace()
     assert {one.dxf.layer for one in space} <= set(LAYERS)
@@ -294,7 +289,7 @@ def test_the_router_has_a_layer_a_tool_and_true_sizes() -> None:
 
 # exports
 @pytest.mark.parametrize("kind", ["templates-pdf", "router-dxf", "router-svg", "set-pdf", "model-pdf", "stl", "card-pdf"])
-def test_an_empty_build_is_told_what_is_wanted_and_a_demo_is_written(kind) -> None:  # type: ignore[no-untyped-def]
+def test_an_empty_build_is_told_what_is_wanted_and_a_demo_is_written(kind) -> None:
     project = empty_project()
     s = study(project.build, project.facts)
     if kind != "card-pdf":
@@ -336,7 +331,7 @@ def test_one_template_on_other_paper_and_a_job_that_can_be_stopped() -> None:
 
 # the set
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_the_set_numbers_its_pages_and_lists_them(name) -> None:  # type: ignore[no-untyped-def]
+def test_the_set_numbers_its_pages_and_lists_them(name) -> None:
     s = studied(name)
     pages = drawing_set(s, name, "today")
     assert "contents" in pages[0].title
@@ -366,7 +361,7 @@ def test_what_changed_since_it_was_written_down_is_marked_and_nothing_else() -> 
 # paper model
 @pytest.mark.parametrize("name", list(DEMOS))
 @pytest.mark.parametrize("letter", ["A4", "Letter"])
-def test_the_paper_model_has_the_bodys_areas_and_stays_on_its_paper(name, letter) -> None:  # type: ignore[no-untyped-def]
+def test_the_paper_model_has_the_bodys_areas_and_stays_on_its_paper(name, letter) -> None:
     s = studied(name)
     pages = paper_model(s, name, "today", SHEETS[letter])
     n = int(pages[0].title.rpartition("1 : ")[2].split(",")[0])
@@ -382,8 +377,8 @@ def test_the_paper_model_has_the_bodys_areas_and_stays_on_its_paper(name, letter
     for shape in drawn:
         assert Polygon(shape.points).area / POINTS_PER_M**2 * n * n == pytest.approx(areas[shape.id], rel=1e-6)
     for page in pages:
-        for shape in page.shapes:
-            for x, y in shape.points if isinstance(shape, Poly) else ():
+        for mark in page.shapes:
+            for x, y in mark.points if isinstance(mark, Poly) else ():
                 assert -0.5 <= x <= page.width + 0.5 and -0.5 <= y <= page.height + 0.5
     assert scale_of(s.framed.body, 0.01, 0.01) is None
 
@@ -418,7 +413,7 @@ def test_boxes_in_the_stl_have_their_volume_and_the_body_its_own() -> None:
 
 
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_the_body_of_every_demo_is_a_closed_solid_of_its_volume(name) -> None:  # type: ignore[no-untyped-def]
+def test_the_body_of_every_demo_is_a_closed_solid_of_its_volume(name) -> None:
     s = studied(name)
     bare = study(msgspec.structs.replace(s.build, stow=Stow(modes=s.build.stow.modes)), s.facts)
     written, body = stl_bytes(bare), bare.framed.body
@@ -433,7 +428,7 @@ def test_the_body_of_every_demo_is_a_closed_solid_of_its_volume(name) -> None:  
 
 # shop card
 @pytest.mark.parametrize("stop", TRAIL)
-def test_the_shop_card_is_large_and_says_its_answer(stop) -> None:  # type: ignore[no-untyped-def]
+def test_the_shop_card_is_large_and_says_its_answer(stop) -> None:
     for name in DEMOS:
         s = studied(name)
         found = findings(s)

@@ -4,6 +4,7 @@ Vapour: Magnus and ISO 13788. Boil-off, head and stack: the sums of the notes on
 """
 
 import math
+from typing import Any
 
 import msgspec
 import pytest
@@ -161,7 +162,7 @@ FOAM = (FaceLayer("l1", "light-ply", Length(0.006)), FaceLayer("l2", "xps", Leng
 
 
 def a_room(inside=18.0, coldest=-5.0, rh=0.85, vent=20.0, faces=FOAM, **brief):
-    kinds = ("floor", "left side", "right side", "roof", "front", "rear")
+    kinds: list[Any] = ["floor", "left side", "right side", "roof", "front", "rear"]
     shell = a_body("box", faces=tuple(Face(f"f{k}", kind, kind.capitalize(), layers=faces) for k, kind in enumerate(kinds)))
     people = Facts(people=())
     told = Brief(inside=Temperature(inside), coldest=Temperature(coldest), humidity_out=rh, wet_gear_g_h=100.0, **brief)

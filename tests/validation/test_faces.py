@@ -4,6 +4,7 @@ Sources: U by parallel paths (any building-physics text); radius table for cold,
 """
 
 import json
+from typing import Any
 
 import msgspec
 import numpy as np
@@ -133,10 +134,8 @@ def test_a_layered_face_weighs_its_area():
 
 
 def curved_build(way="ply and foam"):
-    faces = tuple(
-        Face(f"f{at}", kind, kind.capitalize(), Mass(15.0), "computed")
-        for at, kind in enumerate(("front", "roof", "left side", "right side"))
-    )
+    kinds: list[Any] = ["front", "roof", "left side", "right side"]
+    faces = tuple(Face(f"f{at}", kind, kind.capitalize(), Mass(15.0), "computed") for at, kind in enumerate(kinds))
     build = a_build(rig=a_rig(stabiliser_station=Length(4.0)), shell=a_shell(length=Length(1.7), height=Length(0.85), faces=faces))
     return apply(build, way_ops(("f0",), way, WAYS[way]))
 

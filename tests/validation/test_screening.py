@@ -18,7 +18,7 @@ from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.exchange.demos import DEMOS, demo
 
 
-def checks(name: str, *ops):  # type: ignore[no-untyped-def]
+def checks(name: str, *ops):
     project = demo(name)
     s = study(apply(project.build, ops), project.facts)
     return {one.id: one for one in screening(s)}, s

@@ -60,12 +60,12 @@ TABLE = (
 HANDS = ((50, -10, 29.2, -17.5), (50, 20, 24.1, -12.4), (100, -10, 3.0, 13.7), (100, 40, -8.2, 24.8))
 
 
-def at(beta: float, t_c: float, turning: Turning = HATCH, strut: Strut = STRUT):  # type: ignore[no-untyped-def]
+def at(beta: float, t_c: float, turning: Turning = HATCH, strut: Strut = STRUT):
     return swing(turning, strut, t_c, np.array([float(beta)]))
 
 
 @pytest.mark.parametrize("row", TABLE)
-def test_levers_and_forces_are_those_of_the_notes(row) -> None:  # type: ignore[no-untyped-def]
+def test_levers_and_forces_are_those_of_the_notes(row) -> None:
     beta, t_c, long, lever, force, gas, gravity = row
     got = at(beta, t_c)
     assert got.length_m[0] == pytest.approx(long, abs=6e-4) and got.lever_m[0] == pytest.approx(lever, abs=6e-4)
@@ -74,7 +74,7 @@ def test_levers_and_forces_are_those_of_the_notes(row) -> None:  # type: ignore[
 
 
 @pytest.mark.parametrize("row", HANDS)
-def test_hands_are_those_of_the_notes_where_the_strut_opens(row) -> None:  # type: ignore[no-untyped-def]
+def test_hands_are_those_of_the_notes_where_the_strut_opens(row) -> None:
     beta, t_c, up, down = row
     got = at(beta, t_c)
     assert got.raise_n[0] == pytest.approx(up, abs=0.06) and got.close_n[0] == pytest.approx(down, abs=0.06)
@@ -130,7 +130,7 @@ def test_frost_and_pushing_in_change_the_force_as_said() -> None:
         ({"force_n": 0.0}, "without force"),
     ],
 )
-def test_a_strut_that_cannot_be_is_refused_in_words(changes, words) -> None:  # type: ignore[no-untyped-def]
+def test_a_strut_that_cannot_be_is_refused_in_words(changes, words) -> None:
     one = msgspec.structs.replace(STRUT, **changes)
     assert words in strut_fault(one, HATCH)
     with pytest.raises(GeometryError, match=words):
@@ -145,7 +145,7 @@ def test_a_lid_on_its_hinge_or_without_weight_is_refused() -> None:
 
 @pytest.mark.parametrize("mass", [4.0, 9.0, 14.0, 16.5, 22.0, 30.0])
 @pytest.mark.parametrize("opens", [70.0, 90.0, 110.0])
-def test_what_is_found_is_sold_fits_and_holds(mass, opens) -> None:  # type: ignore[no-untyped-def]
+def test_what_is_found_is_sold_fits_and_holds(mass, opens) -> None:
     turning = Turning(mass, 0.45, -75.0, opens, 0.9)
     found = search(turning)
     assert found is not None and found.tried > 1000

@@ -133,8 +133,7 @@ def test_the_dew_point_is_that_of_the_air(told) -> None:
     ).build.brief.inside
     if damp["inside_rh"] is None or inside is None:
         return
-    celsius = getattr(inside, "si", inside)
-    celsius = celsius - 273.15 if celsius > 200 else celsius
+    celsius = inside.si
     drawn = math.log(damp["inside_rh"]) + 17.62 * celsius / (243.12 + celsius)
     assert damp["dew_c"] == pytest.approx(243.12 * drawn / (17.62 - drawn), abs=0.15)
     for surface in damp["surfaces"]:

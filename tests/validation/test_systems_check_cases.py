@@ -4,6 +4,7 @@ Sun: Duffie and Beckman, Solar Engineering of Thermal Processes. Wire: Ohm's law
 """
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -20,6 +21,7 @@ from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, string_v, stri
 from uncle_sled.core.studies.systems.stay import lasts_h, stay_of
 from uncle_sled.core.wiring.conductors import AWG, METRIC, Run, breaking_type, choose, derating, drop_v, fuse_for
 
+WHEN: list[Any] = ["any", "day", "night"]
 LFP_100 = Figures(unit="battery", chemistry="LFP", amp_hours=100.0, volts=12.8)
 
 
@@ -187,7 +189,7 @@ def test_a_wire_from_the_car_alone_does_not_fill_a_battery():
 def test_all_energy_is_accounted_for_over_random_stays(seed):
     """In and what was there = served, left, lost and clipped, to 0.1 %."""
     random = np.random.default_rng(seed)
-    chemistry = str(random.choice(["LFP", "AGM", "lead"]))
+    chemistry: Any = str(random.choice(["LFP", "AGM", "lead"]))
     battery = Figures(
         unit="battery", chemistry=chemistry, amp_hours=float(random.uniform(40, 400)), volts=12.0, charge_w=float(random.uniform(100, 900))
     )
@@ -203,7 +205,7 @@ def test_all_energy_is_accounted_for_over_random_stays(seed):
             f"Load {k}",
             power_w=float(random.uniform(5, 300)),
             hours_day=float(random.uniform(0.2, 12)),
-            when=str(random.choice(["any", "day", "night"])),
+            when=random.choice(WHEN),
             must_run=bool(random.random() < 0.3),
         )
         for k in range(int(random.integers(1, 9)))

@@ -47,7 +47,7 @@ CAR = Vehicle("car", "Estate", front_empty=Mass(850.0), rear_empty=Mass(700.0), 
 FACTS = Facts(vehicles=(CAR,))
 
 
-def a_train(**changes):  # type: ignore[no-untyped-def]
+def a_train(**changes):
     one = Train(1550.0, 1550 * 1.22 * 1.48, 1.22, 1.48, 1.48 + 0.95, 700.0, 1100.0, 2.7, 2.9, 0.0, 0.0, 0.0)
     one = msgspec.structs.replace(one, **changes)
     tongue = one.m2 * (1 - one.e / one.l)
@@ -58,13 +58,13 @@ def a_train(**changes):  # type: ignore[no-untyped-def]
     return msgspec.structs.replace(one, cf=c * front, cr=c * rear, ct=c * (one.m2 - tongue))
 
 
-def a_trailer(*things, **rig):  # type: ignore[no-untyped-def]
+def a_trailer(*things, **rig):
     return a_build(things, a_rig(**rig), a_shell())
 
 
 # sway
 @pytest.mark.parametrize("kmh", [40.0, 80.0, 120.0])
-def test_behind_a_ball_that_stands_still_it_is_one_degree_of_freedom(kmh) -> None:  # type: ignore[no-untyped-def]
+def test_behind_a_ball_that_stands_still_it_is_one_degree_of_freedom(kmh) -> None:
     """I_b psi'' + C l^2/V psi' + C l psi = 0, I_b = I2 + m2 e^2: damping C l^2 / V over twice the root of C l I_b."""
     one = a_train(m1=1e10, i1=1e10)
     one = msgspec.structs.replace(one, cf=0.0, cr=0.0)
@@ -228,7 +228,7 @@ def test_what_is_tried_is_what_the_trailer_then_is() -> None:
         (FACTS, {"axles": (Axle("a1", Length(-1.0)),)}, "ahead of the ball"),
     ],
 )
-def test_what_cannot_be_answered_says_why(facts, rig, words) -> None:  # type: ignore[no-untyped-def]
+def test_what_cannot_be_answered_says_why(facts, rig, words) -> None:
     s = study(msgspec.structs.replace(a_trailer(), rig=msgspec.structs.replace(a_rig(), **rig)), facts)
     made = sway(s)
     if words:
@@ -291,7 +291,7 @@ def test_an_overhang_by_the_tables() -> None:
     assert down[-1] == pytest.approx(500 * over**2 * (long + over) / (3 * 1.0e5), rel=2e-3)
 
 
-def a_frame(**rig):  # type: ignore[no-untyped-def]
+def a_frame(**rig):
     rig = {"rail": "tube-80x40x3", **rig}
     return study(a_trailer(a_thing("t", 150.0, 3.6, 0.0, 0.62, (0.6, 0.6, 0.4)), **rig), FACTS)
 
@@ -377,13 +377,13 @@ def test_a_weak_frame_is_found_its_remedy_holds_and_a_mended_crack_is_spoken_of(
         ({"base": "as bought", "bought_total": Mass(500.0), "bought_ball": Mass(40.0)}, "bought"),
     ],
 )
-def test_a_frame_that_cannot_be_reckoned_says_why(rig, words) -> None:  # type: ignore[no-untyped-def]
+def test_a_frame_that_cannot_be_reckoned_says_why(rig, words) -> None:
     made = frame_under(study(msgspec.structs.replace(a_trailer(), rig=a_rig(**{"rail": "tube-80x40x3", **rig})), FACTS))
     assert words in made.why and made.beams == () and made.worst is None and made.utilisation is None
 
 
 @pytest.mark.parametrize("name", list(DEMOS))
-def test_every_demo_is_answered_or_says_why(name) -> None:  # type: ignore[no-untyped-def]
+def test_every_demo_is_answered_or_says_why(name) -> None:
     project = demo(name)
     s = study(project.build, project.facts)
     made, under = sway(s), frame_under(s)

@@ -52,7 +52,7 @@ def test_what_may_still_be_loaded_is_held_against_the_wheels_and_the_whole_each_
     ball = 500 - wheels
     assert ball == pytest.approx(34.667, abs=0.001)
 
-    def left(**plates):  # type: ignore[no-untyped-def]
+    def left(**plates):
         s = study(a_build([box], a_rig(axles=a_rig().axles, **plates)), Facts())
         row = s.towing_rows[0]
         assert float(s.readings.tongue_kg[row]) == pytest.approx(ball)

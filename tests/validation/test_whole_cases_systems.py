@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from typing import Any
 
 import msgspec
 import numpy as np
@@ -49,7 +50,7 @@ from uncle_sled.core.studies.systems.water import hose_kpa_m, water_of
 from uncle_sled.exchange.demos import demo
 
 
-def a_battery(id: str, ah: float, chemistry: str = "LFP", **figures: float):  # type: ignore[no-untyped-def]
+def a_battery(id: str, ah: float, chemistry: Any = "LFP", **figures: Any):
     return a_thing(id, 12.0, kind="battery", figures=Figures(unit="battery", chemistry=chemistry, amp_hours=ah, volts=12.0, **figures))
 
 
@@ -113,9 +114,7 @@ def test_a_controller_keeps_a_twentieth_of_its_volts_in_hand() -> None:
 def test_what_runs_on_direct_current_counts_beside_the_inverter() -> None:
     """600 W of mains over an inverter, 480 W of direct current at 12 V: 480 / 12 = 40 A beside what the inverter draws."""
     things = [a_battery("a", 100.0, limit_a=85.0), a_thing("inv", figures=Figures(unit="inverter", power_w=1000.0))]
-    mains, direct = (
-        Load(id, id, power_w=watts, current=current) for id, watts, current in (("kettle", 600.0, "AC"), ("pump", 480.0, "DC"))
-    )
+    mains, direct = Load("kettle", "kettle", power_w=600.0, current="AC"), Load("pump", "pump", power_w=480.0, current="DC")
     made = together_of(a_build(things, systems=Systems(loads=(mains, direct))), "touring")
     assert made.of("kettle", "kettle").fits is True  # about 67 A of 85
     pair = made.of("kettle", "pump")

@@ -12,6 +12,8 @@ import msgspec
 from uncle_sled.core.material_words import Family, Form
 from uncle_sled.core.tables import table
 
+TIMBER = "softwood"  # id of what sticks are of where nobody said otherwise, and of what yards sell planed
+
 
 class Material(msgspec.Struct, frozen=True):
     """Density, conductivity and vapour resistance; or weight and R per m2 of what comes in one thickness."""

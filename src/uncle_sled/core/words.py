@@ -9,6 +9,7 @@ import msgspec
 from uncle_sled.core.measures import BTU_H
 from uncle_sled.core.units import (
     FOOT_M,
+    INCH_M,
     MILE_KM,
     POUND_FORCE_N,
     Shown,
@@ -41,6 +42,21 @@ NOMINAL_STICKS = {
     (38, 286): "2×12",
     (89, 89): "4×4",
 }
+# Sheets of wood by their thickness [mm], and what they are called where inches are spoken.
+NOMINAL_SHEETS = {
+    3: '1/8"',
+    4: '5/32"',
+    5: '3/16"',
+    6: '1/4"',
+    9: '3/8"',
+    12: '1/2"',
+    15: '5/8"',
+    18: '3/4"',
+    21: '7/8"',
+    24: '1"',
+    25: '1"',
+}
+NEAR_INCH = 0.002  # a fraction that is as near to the truth as that needs no other words
 
 
 class Words(msgspec.Struct, frozen=True):
@@ -88,8 +104,20 @@ class Words(msgspec.Struct, frozen=True):
             return label
         return MILLIMETRES.sub(lambda found: self._sold([float(one) for one in found[1].split(" x ")]), label)
 
+    def layer(self, metres: float) -> str:
+        """A sheet's or layer's thickness so that layers add up: a fraction of an inch only where it is true, else thousandths."""
+        if not self.shown.imperial:
+            return self.thick(metres)
+        value = metres / INCH_M
+        near = abs(value * 32 - round(value * 32)) <= NEAR_INCH * 32 and value > NEAR_INCH
+        return inches(metres) if near else f'{value:.3f}"'
+
     def _sold(self, sizes_mm: list[float]) -> str:
-        """Sides in inches; a stick that has a name in the trade by that, its true size beside it."""
+        """Sides in inches; a sheet or stick that has a name in the trade by that, its true size beside it."""
+        if len(sizes_mm) == 1:
+            thick = self.layer(sizes_mm[0] / 1000)
+            called = NOMINAL_SHEETS.get(round(sizes_mm[0])) if abs(sizes_mm[0] - round(sizes_mm[0])) < 0.3 else None
+            return f"{called} ({thick})" if called and called != thick else thick
         true = " × ".join(self.thick(one / 1000) for one in sizes_mm)
         name = NOMINAL_STICKS.get((round(min(sizes_mm)), round(max(sizes_mm)))) if len(sizes_mm) == 2 else None
         return f"{name} ({true})" if name else true

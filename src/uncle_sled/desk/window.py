@@ -73,7 +73,7 @@ class Window(FileWork):
         self._make_actions()
         self.trail.chosen.connect(session.go_to)
         self.header.wants_finder.connect(self.find_anything)
-        self.header.wants_menu.connect(lambda at: self._file_menu().exec(at))
+        self.header.wants_menu.connect(lambda at: self.file_menu().exec(at))
         session.stop_changed.connect(self.show_stop)
         self.says.said.connect(self._states)
         self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, self._first_read))
@@ -327,7 +327,7 @@ class Window(FileWork):
         if sheet is not None:
             sheet.fit()
 
-    def _file_menu(self) -> QMenu:
+    def file_menu(self) -> QMenu:
         menu = popup_menu(self)
 
         def put(into: QMenu, *ids: str) -> None:
@@ -431,9 +431,9 @@ class Window(FileWork):
             self.settings.set("theme", name)
         except SledError as fault:
             self.say(str(fault), "stop")
-        self._setting_changed("theme", name)
+        self.setting_changed("theme", name)
 
-    def _setting_changed(self, key: str, value: str) -> None:
+    def setting_changed(self, key: str, value: str) -> None:
         app = QApplication.instance()
         if key == "theme" and isinstance(app, QApplication):
             use_theme(app, value)
@@ -466,7 +466,7 @@ class Window(FileWork):
     def show_settings(self) -> None:
         from uncle_sled.desk.frame.dialogs import SettingsDialog
 
-        SettingsDialog(self.settings, self._setting_changed, self).open()
+        SettingsDialog(self.settings, self.setting_changed, self).open()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape:

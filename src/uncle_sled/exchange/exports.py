@@ -67,6 +67,7 @@ class Export(msgspec.Struct, frozen=True):
     stop: str = ""
     menu: str = ""
     heavy: bool = False
+    judged: bool = False  # tells what was found wrong, and what mends it
 
     @property
     def title(self) -> str:
@@ -337,8 +338,8 @@ def _standing(asked: Asked) -> Written:
 
 
 _ALL = (
-    Export("pdf", "pdf", "Balance sheet as PDF", "the wall of the shop, and whoever tows it", _sheet),
-    Export("svg", "svg", "Balance sheet as SVG", "to draw on, or for the web", _sheet),
+    Export("pdf", "pdf", "Balance sheet as PDF", "the wall of the shop, and whoever tows it", _sheet, judged=True),
+    Export("svg", "svg", "Balance sheet as SVG", "to draw on, or for the web", _sheet, judged=True),
     Export("csv", "csv", "Every mass as CSV", "a spreadsheet of one's own", _masses),
     Export(
         "framing-pdf",
@@ -403,7 +404,7 @@ _ALL = (
     Export(
         "labels-pdf",
         "pdf",
-        what="Labels for the pieces as PDF, with the jig for slanted boards",
+        what="Labels for the pieces as PDF",
         what_for="on the pieces",
         write=_labels,
         stop="Cut",
@@ -533,6 +534,7 @@ _ALL = (
         what="Shop card: the balance in type that is read from two metres, PDF",
         what_for="to read from across the shop",
         write=_card,
+        judged=True,
         stop="Balance",
         menu="Shop card of the balance as PDF",
     ),

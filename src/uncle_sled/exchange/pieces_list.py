@@ -11,8 +11,9 @@ import msgspec
 from uncle_sled.core.document.catalogue_line import as_text
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.lots import wanted_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
-from uncle_sled.core.studies.cut.take_off import take_off, wanted_of
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.exchange.cut_lists import PIECE_COLUMNS
 
 NOTHING_TO_CUT = "There is nothing to cut yet: choose a school of framing or layers of the faces on the Shell stop."

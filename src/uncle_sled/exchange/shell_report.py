@@ -15,8 +15,9 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
+from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.studies.shell.holes import holes
-from uncle_sled.core.studies.shell.screening import Check, screening
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.shell.seams import seams
 from uncle_sled.core.studies.shell.shell_measures import bolts, measures
 from uncle_sled.core.studies.shell.survey import planned_on_old, surveyed_of
@@ -112,7 +113,7 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
         "survey": _survey(s),
         "relined": _relined(s),
         "partitions": _partitions(s),
-        "lofts": _lofts(s),
+        "lofts": loft_checks(s),
         "welds": to_builtins(welds(s)),
         "sections": _sections(s),
         "panels": _panels(s),
@@ -239,7 +240,7 @@ def _partitions(s: Studied) -> list[dict[str, Any]]:
     return made
 
 
-def _lofts(s: Studied) -> list[dict[str, Any]]:
+def loft_checks(s: Studied) -> list[dict[str, Any]]:
     body = s.framed.body
     decks = decks_of(s.build.shell, body) if body is not None else ()
     return [

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.units import INCH_M
 
 POINTS_PER_M = 72 / INCH_M
@@ -30,3 +30,17 @@ class Page(msgspec.Struct, frozen=True):
     height: float
     shapes: tuple[Primitive, ...]
     title: str
+
+
+BAR_M = 0.1
+
+
+def bar_of_100_mm(x: float = 0.0, y: float = 8.0, says: str = "100 mm: print at 100 % and measure it before you cut") -> list[Primitive]:
+    """What a print at full size is checked by: a bar with an upright at both ends, from a point on."""
+    far = x + BAR_M * POINTS_PER_M
+    return [
+        line((x, y), (far, y), "ink", 1.4),
+        line((x, y - 4), (x, y + 4)),
+        line((far, y - 4), (far, y + 4)),
+        Text((far + 6, y), says, 9, "pencil", anchor="left"),
+    ]

@@ -5,14 +5,26 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.drawing.page import POINTS_PER_M
 
 
 class Paper(msgspec.Struct, frozen=True):
-    """A sheet upright [points]."""
+    """A sheet upright [points]. roll: as long as is wanted, ``wide`` is its width."""
 
     name: str
     wide: float
     high: float
+    roll: bool = False
+
+    @property
+    def wide_m(self) -> float:
+        """Its width upright [m]."""
+        return self.wide / POINTS_PER_M
+
+    @property
+    def high_m(self) -> float:
+        """Its height upright [m]."""
+        return self.high / POINTS_PER_M
 
     @property
     def lying(self) -> tuple[float, float]:
@@ -26,9 +38,9 @@ class Paper(msgspec.Struct, frozen=True):
 
 
 PAPERS = {
-    "A4": Paper("A4", 595.28, 841.89),
+    "A4": Paper("A4", 0.210 * POINTS_PER_M, 0.297 * POINTS_PER_M),
     "Letter": Paper("Letter", 612.0, 792.0),
-    "A3": Paper("A3", 841.89, 1190.55),
+    "A3": Paper("A3", 0.297 * POINTS_PER_M, 0.420 * POINTS_PER_M),
     "Tabloid": Paper("Tabloid", 792.0, 1224.0),
 }
 LARGER = {"A4": "A3", "Letter": "Tabloid", "A3": "A3", "Tabloid": "Tabloid"}

@@ -42,6 +42,18 @@ class Plot(msgspec.Struct, frozen=True):
             self.low + (y - self.y0) / (self.y1 - self.y0) * (self.top - self.low),
         )
 
+    def x(self, value: float) -> float:
+        """How far right a value stands [points]."""
+        return self.at(value, self.y0)[0]
+
+    def y(self, value: float) -> float:
+        """How high a value stands [points]."""
+        return self.at(self.x0, value)[1]
+
+    def value(self, x: float) -> float:
+        """The value under a point of the drawing."""
+        return self.x0 + (x - self.left) / max(self.right - self.left, 1.0) * (self.x1 - self.x0)
+
     def curve(self, xs: Floats, ys: Floats, ink: str, width: float = 1.8, dash: tuple[float, ...] = ()) -> list[Primitive]:
         """The line through some points, as far as it lies in the field."""
         inside = (ys >= self.y0 - 1e-9) & (ys <= self.y1 + 1e-9)
@@ -76,19 +88,25 @@ def axes(
         line((plot.left, plot.low), (plot.right, plot.low), "pencil"),
         line((plot.left, plot.low), (plot.left, plot.top), "pencil"),
     ]
-    taken = -1e9
-    for x in x_ticks:
-        at, _ = plot.at(x, plot.y0)
-        shapes.append(line((at, plot.low - 4), (at, plot.low), "pencil"))
-        half = text_width(x_says(x), 11) / 2
-        if at - half > taken + 6:
-            shapes.append(Text((at, plot.low - 13), x_says(x), 11, "pencil"))
-            taken = at + half
-    shapes += y_axis(plot, y_ticks, y_says)
+    shapes += [*x_axis(plot, x_ticks, x_says), *y_axis(plot, y_ticks, y_says)]
     if x_title:
         shapes.append(Text((plot.right, plot.low - 27), x_title, 11, "pencil", anchor="right"))
     if y_title:
         shapes.append(Text((8, plot.top + 12), y_title, 11, "pencil", anchor="left"))
+    return shapes
+
+
+def x_axis(plot: Plot, x_ticks: Sequence[float], says: Callable[[float], str]) -> list[Primitive]:
+    """Ticks along the foot with their values; words that would touch the one before are left out."""
+    shapes: list[Primitive] = []
+    taken = -1e9
+    for x in x_ticks:
+        at = plot.x(x)
+        shapes.append(line((at, plot.low - 4), (at, plot.low), "pencil"))
+        half = text_width(says(x), 11) / 2
+        if at - half > taken + 6:
+            shapes.append(Text((at, plot.low - 13), says(x), 11, "pencil"))
+            taken = at + half
     return shapes
 
 

@@ -16,10 +16,9 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bend_radius import tightest_radius_m
 from uncle_sled.core.material_words import WOOD_SHEETS, Family
-from uncle_sled.core.materials import Material, materials
+from uncle_sled.core.materials import TIMBER, Material, materials
 from uncle_sled.core.parts.wall_warmth import Slice, Warmth, warmth
 
-FRAME = "softwood"
 R_INSIDE = {"roof": 0.10, "floor": 0.17}
 R_INSIDE_WALL, R_OUTSIDE, R_UNDER = 0.13, 0.04, 0.17
 
@@ -99,7 +98,7 @@ def face_build(
     outside = R_UNDER if kind == "floor" else R_OUTSIDE
     slices: list[Slice] = []
     mass = money = hours = thickness = tightest = 0.0
-    timber = frame or materials()[FRAME]
+    timber = frame or materials()[TIMBER]
     for layer in layers:
         material, t = material_of(layer, library), layer.thickness.si
         if t < 0 or not 0 <= layer.framing <= 1:

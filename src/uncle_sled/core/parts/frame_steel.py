@@ -20,7 +20,7 @@ CROSS_PITCH_M = 0.6
 class FrameBar(msgspec.Struct, frozen=True):
     """Bars of one kind: how many, how long one is along its middle [m], and the station of their middle [m].
 
-    ends_deg: the saw off square at its front and rear end; set: (x, y) of both ends of every one along its middle [m].
+    ends_deg: the saw off square at its front and rear end, signed as a stick's; set: (x, y) of both ends of every one along its middle [m].
     """
 
     role: str
@@ -59,10 +59,10 @@ def bars_of(rig: Rig) -> tuple[FrameBar, ...]:
     rails = tuple(((nose, side * middle), (length, side * middle)) for side in (-1, 1))
     made = [FrameBar("rail", rail, 2, length - nose, (nose + length) / 2, set=rails)]
     if nose > 0:
-        # the rear end lies against the first cross-member; the front ones are cut on the spot, under the coupling
+        # the rear end lies against the first cross-member, the front ends against each other along the frame's middle
         lean = math.degrees(math.atan2(width / 2, nose))
         legs = tuple(((0.0, 0.0), (nose, side * width / 2)) for side in (-1, 1))
-        made.append(FrameBar("drawbar leg", leg, 2, math.hypot(nose, width / 2), nose / 2, (0.0, lean), legs))
+        made.append(FrameBar("drawbar leg", leg, 2, math.hypot(nose, width / 2), nose / 2, (lean - 90.0, lean), legs))
     first, last, inside = nose + cross.wide / 2, length - cross.wide / 2, width / 2 - rail.wide
     at = [first + (last - first) * k / max(many - 1, 1) for k in range(many)]
     crosses = tuple(((x, -inside), (x, inside)) for x in at)

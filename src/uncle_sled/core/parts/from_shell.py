@@ -17,6 +17,7 @@ from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net, section_points
+from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.parts.part import MEMBER_M, Part
@@ -222,7 +223,7 @@ def _ridge(shell: Shell, body: Body, library: Library) -> list[Part]:
     if ridge is None or ridge.held_by != "beam" or ridge.beam is None or shell.form not in ("gable", "butterfly"):
         return []
     thick, deep = ridge.beam.thick.si, ridge.beam.deep.si
-    mass = thick * deep * body.length * (library["softwood"].density_kg_m3 or 450.0) * (1 + FASTENERS)
+    mass = thick * deep * body.length * (library[TIMBER].density_kg_m3 or 450.0) * (1 + FASTENERS)
     if mass <= 0:
         return []
     high = body.under + section_points(shell, body)[2][1] - deep / 2

@@ -13,11 +13,11 @@ from collections.abc import Mapping
 import msgspec
 
 from uncle_sled.core.document.shell import Leaf, Opening
-from uncle_sled.core.materials import Material
+from uncle_sled.core.materials import TIMBER, Material
 from uncle_sled.core.units import GRAVITY
 
 PLAY_M, SEAL_N_M, SQUEEZED = 0.002, 40.0, 0.33
-STICK, WINDOW_KG_M2, FITTINGS_KG = "softwood", 12.0, 0.8
+WINDOW_KG_M2, FITTINGS_KG = 12.0, 0.8
 LEANS_N = 100.0  # of somebody at its free end
 
 
@@ -122,7 +122,7 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
 
 def _fault(leaf: Leaf, wide: float, high: float, library: Mapping[str, Material]) -> str:
     seen, deep = leaf.stick.thick.si, leaf.stick.deep.si
-    for id in (STICK, leaf.skin, leaf.foam):
+    for id in (TIMBER, leaf.skin, leaf.foam):
         if id and id not in library:
             return f"there is no material “{id}”"
     if min(seen, deep) <= 0 or leaf.skin_thick.si <= 0:
@@ -143,15 +143,15 @@ def _pieces(leaf: Leaf, wide: float, high: float) -> tuple[LeafPiece, ...]:
     """Stiles through, rails between them, a frame around the window, skins on both sides, foam in what is left."""
     seen, deep, skin = leaf.stick.thick.si, leaf.stick.deep.si, leaf.skin_thick.si
     made = [
-        LeafPiece("stile", "bar", material=STICK, length_m=high, width_m=seen, thick_m=deep, many=2),
-        LeafPiece("rail", "bar", material=STICK, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
+        LeafPiece("stile", "bar", material=TIMBER, length_m=high, width_m=seen, thick_m=deep, many=2),
+        LeafPiece("rail", "bar", material=TIMBER, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
     ]
     foam = (wide - 2 * seen) * (high - 2 * seen)
     if leaf.window_width is not None and leaf.window_height is not None:
         w, h = leaf.window_width.si, leaf.window_height.si
         made += [
-            LeafPiece("window rail", "bar", material=STICK, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
-            LeafPiece("window jamb", "bar", material=STICK, length_m=h, width_m=seen, thick_m=deep, many=2),
+            LeafPiece("window rail", "bar", material=TIMBER, length_m=wide - 2 * seen, width_m=seen, thick_m=deep, many=2),
+            LeafPiece("window jamb", "bar", material=TIMBER, length_m=h, width_m=seen, thick_m=deep, many=2),
         ]
         foam -= 2 * seen * (wide - 2 * seen) + h * (w + 2 * seen)
     made.append(LeafPiece("skin", "sheet", material=leaf.skin, length_m=high, width_m=wide, thick_m=skin, many=2))

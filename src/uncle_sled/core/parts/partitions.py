@@ -19,7 +19,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.footprint import ends_m, plan_of
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
-from uncle_sled.core.materials import materials
+from uncle_sled.core.materials import TIMBER, materials
 from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 
@@ -312,7 +312,7 @@ def _mass(partition: Partition, outline: Polygon, door: Polygon | None, sticks: 
     """Weight with its door [kg], and of the wall alone per m2."""
     area = max(float(outline.area), 1e-9)
     skin = library.get(partition.skin)
-    timber = materials()["softwood"]
+    timber = materials()[TIMBER]
     if partition.made == "panel":
         alone = skin.weight_kg_m2(partition.thick.si) * area if skin is not None else 0.0
     else:

@@ -15,7 +15,7 @@ from uncle_sled.core.document.shell import Relining, Shell
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed
 from uncle_sled.core.geometry.surfaces import Surface, net
-from uncle_sled.core.materials import Material, materials
+from uncle_sled.core.materials import TIMBER, Material, materials
 from uncle_sled.core.parts.face_build import R_INSIDE, R_INSIDE_WALL, R_OUTSIDE, R_UNDER, Library
 from uncle_sled.core.parts.wall_warmth import Slice, Warmth, tube_m2k_w, warmth
 
@@ -80,7 +80,7 @@ def relined(relining: Relining, shell: Shell, framed: Framed, library: Library) 
     share = min(sum(polygon_areas([m.shape for m in posts]).tolist()) / area, 0.9) if area > 0 else 0.0
     deep = posts[0].section_m[1] if posts else (shell.wall.si if shell.wall else 0.0)
     rows = tuple(length for surface in surfaces for length in _rows(relining, surface, shapes[surface.id]))
-    timber = materials()["softwood"]
+    timber = materials()[TIMBER]
     foam, liner, old = (library.get(id) for id in (relining.foam, relining.liner, relining.out_material))
     out = relining.out_mass.si if relining.out_mass is not None else None
     if out is None and old is not None and relining.out_thickness is not None:
@@ -132,7 +132,7 @@ def _warmth(
     posts = Slice(max(fill, 1e-6), tube_m2k_w(deep, 0.038, HAT_WALL_M) if deep > 0 else None, share if deep > 0 else 0.0)
     crossing: tuple[Slice, ...] = ()
     if relining is not None and relining.furring is not None and relining.furring.deep.si > 0:
-        timber = materials()["softwood"]
+        timber = materials()[TIMBER]
         high = relining.furring.deep.si
         over = max(foam_m - deep, 0.0)
         gap = (foam.resistance_m2k_w(min(over, high)) if foam and over > 0 else 0.0) + (AIR_GAP_M2K_W if high - over > LEAST_GAP_M else 0.0)

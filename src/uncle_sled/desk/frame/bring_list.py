@@ -62,10 +62,10 @@ class BringList(Dialog):
         self._lay()
         for field, picker in self.pickers.items():
             picker.show_value(self.columns[field])
-            picker.entered.connect(lambda at, field=field: self._match(field, at))
+            picker.entered.connect(lambda at, field=field: self.match(field, at))
         for picker, key in ((self.length_unit, "length"), (self.mass_unit, "mass")):
             picker.show_value(self.bare[key])
-            picker.entered.connect(lambda unit, key=key: self._unit(key, unit))
+            picker.entered.connect(lambda unit, key=key: self.unit(key, unit))
         self.leave_out.toggled.connect(self._may)
         self.bring.clicked.connect(self._bring)
         self.refresh()
@@ -100,11 +100,11 @@ class BringList(Dialog):
         rows.addWidget(self.leave_out)
         rows.addLayout(keys)
 
-    def _match(self, field: str, at: object) -> None:
+    def match(self, field: str, at: object) -> None:
         self.columns[field] = at if isinstance(at, int) else None
         self.refresh()
 
-    def _unit(self, key: str, unit: object) -> None:
+    def unit(self, key: str, unit: object) -> None:
         self.bare[key] = str(unit)
         self.refresh()
 

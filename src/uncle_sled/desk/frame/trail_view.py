@@ -50,12 +50,12 @@ class Trail(Guarded, QWidget):
     def _pitch(self) -> float:
         return min(66.0, (self.height() - 8) / len(TRAIL))
 
-    def _stop_at(self, y: float) -> int:
+    def stop_at(self, y: float) -> int:
         at = int((y - 4) // self._pitch())
         return at if 0 <= at < len(TRAIL) else -1
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        at = self._stop_at(event.position().y())
+        at = self.stop_at(event.position().y())
         if at != self.hovered:
             self.hovered = at
             if at >= 0:
@@ -68,7 +68,7 @@ class Trail(Guarded, QWidget):
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        at = self._stop_at(event.position().y())
+        at = self.stop_at(event.position().y())
         if at >= 0:
             self.chosen.emit(TRAIL[at])
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Generic, TypeVar
+
 from PySide6.QtWidgets import QDialog, QMenu, QVBoxLayout, QWidget
 
 from uncle_sled.desk.kit.guarded import Guarded
@@ -22,10 +24,13 @@ class Dialog(Guarded, QDialog):
 EDGES_PX = (18, 14, 18, 14)
 
 
-class PanelDialog(Dialog):
+P = TypeVar("P", bound=Panel)
+
+
+class PanelDialog(Dialog, Generic[P]):
     """A dialog that is a panel in a window of its own; the panel's ``done`` closes it."""
 
-    def __init__(self, title: str, panel: Panel, size: tuple[int, int] = (0, 0), parent: QWidget | None = None) -> None:
+    def __init__(self, title: str, panel: P, size: tuple[int, int] = (0, 0), parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(title)
         if size[0]:

@@ -50,7 +50,7 @@ class TypedField(Guarded, QLineEdit):
         self.value: Any = None
         self.tip = in_units(about.about.tip, shown())  # what the field is, said before how to type it
         self.setAccessibleName(self.name)
-        self.editingFinished.connect(self._commit)
+        self.editingFinished.connect(self.commit)
         self.textEdited.connect(self._understood)
 
     def show_value(self, value: Any) -> None:
@@ -108,7 +108,7 @@ class TypedField(Guarded, QLineEdit):
             plain = type(value)(value.si) if isinstance(value, Quantity) else value
             self.setToolTip(f"Understood: {self.about.text(plain, self.shown())}")
 
-    def _commit(self) -> None:
+    def commit(self) -> None:
         if not self.isModified():
             return
         try:
@@ -171,7 +171,7 @@ class TextField(Guarded, QLineEdit):
         self.value = ""
         self.setAccessibleName(name)
         self.setMaxLength(120)
-        self.editingFinished.connect(self._commit)
+        self.editingFinished.connect(self.commit)
 
     def show_value(self, value: str) -> None:
         self.value = value
@@ -179,7 +179,7 @@ class TextField(Guarded, QLineEdit):
             self.setText(value)
             self.setCursorPosition(0)
 
-    def _commit(self) -> None:
+    def commit(self) -> None:
         text = self.text().strip()
         if not text and not self.may_be_empty:
             self.setText(self.value)

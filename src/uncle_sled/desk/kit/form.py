@@ -146,22 +146,22 @@ class Form(Guarded, QFrame):
         if row.kind == VERB:
             button = QPushButton(title)
             button.setProperty("kind", "link")
-            button.clicked.connect(lambda _=False, r=row: self._take(r, None))
+            button.clicked.connect(lambda _=False, r=row: self.take(r, None))
             return button
         if choices:
             choice = ChoiceField(title, choices)
-            choice.entered.connect(lambda value, r=row: self._take(r, value))
+            choice.entered.connect(lambda value, r=row: self.take(r, value))
             return choice
         if about.kind is bool:
             box = QCheckBox(title)
-            box.clicked.connect(lambda on, r=row: self._take(r, on))
+            box.clicked.connect(lambda on, r=row: self.take(r, on))
             return box
         if about.kind is str or get_origin(about.kind) is tuple:
             text = TextField(title, may_be_empty=about.may_be_empty or about.usual == "")
-            text.entered.connect(lambda value, r=row: self._take(r, value))
+            text.entered.connect(lambda value, r=row: self.take(r, value))
             return text
         field = TypedField(about, lambda: self.session.shown)
-        field.entered.connect(lambda value, r=row: self._take(r, value))
+        field.entered.connect(lambda value, r=row: self.take(r, value))
         field.wrong.connect(self._complain)
         return field
 
@@ -179,7 +179,7 @@ class Form(Guarded, QFrame):
     def _root(self) -> Any:
         return self.session.project if self.facts else self.session.build
 
-    def _take(self, row: Row, value: Any) -> None:
+    def take(self, row: Row, value: Any) -> None:
         title = row.title
         about = next(said for (each_row, *_), said in zip(self.rows, self.said, strict=True) if each_row is row)
         try:

@@ -153,7 +153,7 @@ class MeasureField(QuantityField):
             self.sheet.session.said.emit(says, "stop")
 
     def focusNextPrevChild(self, forward: bool) -> bool:
-        self._commit()
+        self.commit()
         if self.property("wrong") != "true":
             self.sheet.next_tag(self.measure, 1 if forward else -1)
         return True
@@ -164,7 +164,7 @@ class MeasureField(QuantityField):
             self.sheet.close_field()
             self.sheet.setFocus()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self._commit()
+            self.commit()
             if self.property("wrong") != "true":
                 self.sheet.close_field()
                 self.sheet.setFocus()

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-import msgspec
 import numpy as np
 
 from uncle_sled.core.drawing.plot import Plot, axes, kg_ticks, ticks
@@ -25,41 +24,19 @@ SPAN_M, STEPS = 0.34, 69
 DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 3), (8, 3, 2, 3), (4, 2), (10, 4))
 
 
-class Field(msgspec.Struct, frozen=True):
-    """Where stations and shares fall."""
-
-    x0: float
-    x1: float
-    y0: float
-    y1: float
-    width: float
-    height: float
-
-    def x(self, station_m: float) -> float:
-        """Where a station stands on the drawing [points]."""
-        return LEFT + (station_m - self.x0) / (self.x1 - self.x0) * (self.width - LEFT - RIGHT)
-
-    def y(self, share: float) -> float:
-        """Where a share stands on the drawing [points]."""
-        return LOW + (share - self.y0) / (self.y1 - self.y0) * (self.height - LOW - TOP)
-
-    def station(self, x: float) -> float:
-        """The station under a point of the chart [m]."""
-        return self.x0 + (x - LEFT) / max(self.width - LEFT - RIGHT, 1.0) * (self.x1 - self.x0)
-
-
-def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: float, height: float) -> Field:
+def field_of(s: Studied, placing: AxlePlacing | None, middle_m: float, width: float, height: float) -> Plot:
     """The field round a station; it reaches to the window where that is near."""
     low, high = middle_m - SPAN_M, middle_m + SPAN_M
     if placing is not None and placing.window_m is not None:
         low, high = min(low, placing.window_m[0] - 0.08), max(high, placing.window_m[1] + 0.08)
     low = max(low, 0.3)
     high = min(max(high, low + 0.3), low + 3.0)
-    return Field(low, high, -0.02, max(s.band.high * 1.5 + 0.015, 0.1), width, height)
+    top = max(s.band.high * 1.5 + 0.015, 0.1)
+    return Plot(low, high, -0.02, top, LEFT, LOW, max(width - RIGHT, LEFT + 40), max(height - TOP, LOW + 20))
 
 
 def axle_chart(
-    s: Studied, placing: AxlePlacing | None, found: tuple[Conflict, ...], field: Field, words: Words, tried_m: float | None = None
+    s: Studied, placing: AxlePlacing | None, found: tuple[Conflict, ...], field: Plot, words: Words, tried_m: float | None = None
 ) -> tuple[Primitive, ...]:
     """The chart. A case that leaves its band at the present station is red and named so. Args: tried_m: a ghost's station."""
     assert s.support is not None
@@ -85,26 +62,26 @@ def axle_chart(
     shapes += _names(names, field)
     if tried_m is not None and abs(tried_m - now) > 1e-6 and field.x0 <= tried_m <= field.x1:
         ghost = field.x(tried_m)
-        far = field.height - TOP + (28 if abs(ghost - field.x(now)) < 110 else 14)
+        far = field.top + (28 if abs(ghost - field.x(now)) < 110 else 14)
         shapes += [
-            line((ghost, LOW), (ghost, field.height - TOP + 6), "chalk", 2.0, (6.0, 4.0)),
+            line((ghost, LOW), (ghost, field.top + 6), "chalk", 2.0, (6.0, 4.0)),
             Circle((ghost, LOW), 7, "chalk", "paper", 2.0),
-            Text((ghost, min(far, field.height - 8)), f"tried {words.m(tried_m)}", 12, "chalk", ground="paper"),
+            Text((ghost, min(far, field.top + TOP - 8)), f"tried {words.m(tried_m)}", 12, "chalk", ground="paper"),
         ]
     x = field.x(now)
     shapes += [
-        line((x, LOW), (x, field.height - TOP + 6), "chalk", 2.4, id="axle"),
+        line((x, LOW), (x, field.top + 6), "chalk", 2.4, id="axle"),
         Circle((x, LOW), 7, "chalk", "chalk", 1.0, id="axle"),
-        Text((x, field.height - TOP + 14), f"axle {words.m(now)}", 13, "chalk", "strong"),
+        Text((x, field.top + 14), f"axle {words.m(now)}", 13, "chalk", "strong"),
     ]
     return tuple(shapes)
 
 
-def axle_words(s: Studied, field: Field, x: float, words: Words) -> str:
+def axle_words(s: Studied, field: Plot, x: float, words: Words) -> str:
     """What every case would have on the ball with the axle under a point of the chart; "" beside the field."""
-    if not LEFT <= x <= field.width - RIGHT:
+    if not LEFT <= x <= field.right:
         return ""
-    station = field.station(x)
+    station = field.value(x)
     tongue, total = tongue_at_stations(s, np.array([station]))
     lines = [f"Axle at {words.m(station)}"]
     for column, row in enumerate(s.towing_rows):
@@ -113,9 +90,9 @@ def axle_words(s: Studied, field: Field, x: float, words: Words) -> str:
     return "\n".join(lines)
 
 
-def _band(s: Studied, field: Field, words: Words) -> list[Primitive]:
+def _band(s: Studied, field: Plot, words: Words) -> list[Primitive]:
     low, high = field.y(max(s.band.low, field.y0)), field.y(min(s.band.high, field.y1))
-    right = field.width - RIGHT
+    right = field.right
     says = f"{words.share(s.band.low, 0)} to {words.share(s.band.high, 0)}"
     return [
         rect(LEFT, low, right - LEFT, high - low, stroke="", fill="spruce wash", id="band"),
@@ -123,55 +100,46 @@ def _band(s: Studied, field: Field, words: Words) -> list[Primitive]:
     ]
 
 
-def _window(placing: AxlePlacing | None, field: Field) -> list[Primitive]:
+def _window(placing: AxlePlacing | None, field: Plot) -> list[Primitive]:
     if placing is None or placing.window_m is None:
         return []
-    a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in placing.window_m)
+    a, b = (min(max(field.x(at), LEFT), field.right) for at in placing.window_m)
     if b - a < 0.5:
         return []
-    box = rect(a, LOW, b - a, field.height - LOW - TOP, stroke="spruce", fill="spruce wash", width=1.2, dash=(4, 3), tint=0.6)
+    box = rect(a, LOW, b - a, field.top - LOW, stroke="spruce", fill="spruce wash", width=1.2, dash=(4, 3), tint=0.6)
     return [box, *([Text(((a + b) / 2, LOW + 9), "window", 11, "spruce")] if b - a > 46 else [])]
 
 
-def _conflicts(found: tuple[Conflict, ...], field: Field) -> list[Primitive]:
+def _conflicts(found: tuple[Conflict, ...], field: Plot) -> list[Primitive]:
     """Forbidden spans, hatched; the words of each in a row of its own."""
     shapes: list[Primitive] = []
     row = 0
     for conflict in found:
-        a, b = (min(max(field.x(at), LEFT), field.width - RIGHT) for at in (conflict.low_m, conflict.high_m))
+        a, b = (min(max(field.x(at), LEFT), field.right) for at in (conflict.low_m, conflict.high_m))
         if b - a < 1.0 or row > 3:
             continue
-        high = field.height - TOP
+        high = field.top
         shapes.append(Poly(((a, LOW), (b, LOW), (b, high), (a, high)), "pencil", "", 0.6, hatch="metal", id=conflict.id))
-        words = elided(conflict.says, 11, max(field.width - LEFT - RIGHT - 10, 60))
+        words = elided(conflict.says, 11, max(field.right - field.left - 10, 60))
         half = text_width(words, 11) / 2
-        x = min(max((a + b) / 2, LEFT + half + 4), field.width - RIGHT - half - 4)
+        x = min(max((a + b) / 2, LEFT + half + 4), field.right - half - 4)
         shapes.append(Text((x, LOW + 24 + 15 * row), words, 11, "pencil", ground="paper", id=conflict.id))
         row += 1
     return shapes
 
 
-def _axes(field: Field, words: Words) -> list[Primitive]:
-    right, top = field.width - RIGHT, field.height - TOP
-    shapes: list[Primitive] = [line((LEFT, LOW), (right, LOW), "pencil"), line((LEFT, LOW), (LEFT, top), "pencil")]
-    step = next(g for g in (0.01, 0.02, 0.05, 0.1) if (field.y1 - field.y0) / g <= 9 or g == 0.1)
-    for k in range(int(np.ceil(field.y0 / step)), int(field.y1 / step) + 1):
-        y = field.y(k * step)
-        shapes += [line((LEFT - 3, y), (LEFT, y), "pencil"), Text((LEFT - 6, y), words.share(k * step, 0), 11, "pencil", anchor="right")]
-    steps = tuple(inches * INCH_M for inches in (1, 2, 3, 6, 12, 24)) if words.shown.imperial else (0.05, 0.1, 0.2, 0.5, 1.0)
-    apart = next(g for g in steps if (field.x1 - field.x0) / g <= 8 or g == steps[-1])
-    for k in range(int(np.ceil(field.x0 / apart)), int(field.x1 / apart) + 1):
-        x = field.x(k * apart)
-        shapes += [line((x, LOW - 4), (x, LOW), "pencil"), Text((x, LOW - 14), words.m(k * apart), 11, "pencil")]
-    shapes.append(Text((right, LOW - 28), "the axle's middle, from the ball", 11, "pencil", anchor="right"))
-    shapes.append(Text((8, top + 14), "share on the ball", 11, "pencil", anchor="left"))
-    return shapes
+def _axes(field: Plot, words: Words) -> list[Primitive]:
+    shares = ticks(field.y0, field.y1, 9, 0.01)
+    stations = ticks(field.x0, field.x1, 8, INCH_M if words.shown.imperial else 0.01)
+    return axes(
+        field, stations, shares, words.m, lambda share: words.share(share, 0), "the axle's middle, from the ball", "share on the ball"
+    )
 
 
-def _names(names: list[tuple[float, str, str, tuple[float, ...]]], field: Field) -> list[Primitive]:
+def _names(names: list[tuple[float, str, str, tuple[float, ...]]], field: Plot) -> list[Primitive]:
     """What each line is, at the right with a piece of it, in the order that the lines have there."""
     shapes: list[Primitive] = []
-    left, y = field.width - RIGHT + 8, field.height - TOP + 8
+    left, y = field.right + 8, field.top + 8
     for at, name, ink, dash in sorted(names, reverse=True):
         y = min(at, y - 15)
         face: Literal["text", "strong"] = "strong" if ink == "primer" else "text"
@@ -220,7 +188,7 @@ def hitch_chart(
             names += [told] if told not in names else []
     shapes += plot.curve(curve.height_m, curve.tongue_kg, "chalk", 2.0)
     names.append((plot.at(plot.x1, float(curve.tongue_kg[-1]))[1], "on the ball", "chalk", ()))
-    shapes += _names(names, Field(plot.x0, plot.x1, 0.0, plot.y1, width, height))
+    shapes += _names(names, plot)
     now = plot.at(curve.now_m, 0.0)[0]
     shapes += [
         line((now, plot.low), (now, plot.top), "chalk", 1.6, (4, 3)),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Container
 from datetime import date, timedelta
 
-from uncle_sled.core.drawing.plot import Plot
+from uncle_sled.core.drawing.plot import Plot, x_axis, y_axis
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.build.chance import Chance
@@ -163,6 +163,11 @@ def _spans(placed: Placed) -> list[tuple[float, float]]:
     return [(a, max(b, a + 0.1)) for a, b in spans]
 
 
+def _date(begin: date, day: float) -> str:
+    when = begin + timedelta(days=int(day))
+    return f"{when.day} {MONTHS[when.month - 1]}"
+
+
 def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float) -> tuple[Primitive, ...]:
     """How likely it is finished by each day, the deadline, and what moves it most as bars at the right."""
     days = chance.days
@@ -174,9 +179,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
     right = max(wide * 0.64, 260.0)
     plot = Plot(first - 0.04 * span, last + 0.04 * span, y0=0.0, y1=1.0, left=52.0, low=40.0, right=right, top=high - 44.0)
     shapes: list[Primitive] = []
-    for share in (0.0, 0.25, 0.5, 0.75, 1.0):
-        a, b = plot.at(plot.x0, share), plot.at(plot.x1, share)
-        shapes += [line(a, b, "rule", 0.7), Text((a[0] - 6, a[1]), f"{share * 100:.0f} %", 11, "pencil", anchor="right")]
+    shapes += y_axis(plot, (0.0, 0.25, 0.5, 0.75, 1.0), lambda share: f"{share * 100:.0f} %", across=True)
     many = len(days)
     step = max(many // 240, 1)
     points = [plot.at(days[k], (k + 1) / many) for k in range(0, many, step)]
@@ -197,16 +200,7 @@ def chance_chart(chance: Chance, names: dict[str, str], wide: float, high: float
                 ground="paper",
             ),
         ]
-    taken = -1e9
-    for k in range(5):
-        day = plot.x0 + (plot.x1 - plot.x0) * k / 4
-        when = chance.begin + timedelta(days=int(day))
-        x, y = plot.at(day, 0.0)
-        label = f"{when.day} {MONTHS[when.month - 1]}"
-        half = text_width(label, 11) / 2
-        if x - half > taken + 8:
-            shapes.append(Text((x, y - 14), label, 11, "pencil"))
-            taken = x + half
+    shapes += x_axis(plot, [plot.x0 + (plot.x1 - plot.x0) * k / 4 for k in range(5)], lambda day: _date(chance.begin, day))
     if chance.deadline is not None and chance.by is not None:
         x, _ = plot.at(float((chance.deadline - chance.begin).days), 0.0)
         ink = "spruce" if chance.by >= 0.5 else "primer"

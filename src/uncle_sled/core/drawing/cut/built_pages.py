@@ -15,6 +15,7 @@ from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn, lid_fi
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import Board
 from uncle_sled.core.parts.cabinet_cut import Fitted
+from uncle_sled.core.parts.cabinet_edges import band_m, seen_edges
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
 from uncle_sled.core.studies.stow.carries import carries
@@ -68,7 +69,9 @@ def _cabinet(s: Studied, thing: Thing, fitted: Fitted, name: str, printed: str) 
     hardware = _hardware(fitted, words)
     if hardware:
         sheets.words(f"Hardware: {hardware}.")
-    sheets.words("Faces that are seen and their edges: the doors', the drawers' and the worktop's; band or oil them before they are hung.")
+    sheets.words(
+        f"Edges that are seen stand thick in the drawing and by their side in the table: {words.m(band_m(fitted.boards))} of band in all; band or oil them before they are hung."
+    )
     sheets.words("Put together in this order, glued and screwed as its card says; doors, drawers and lids last, hung in place.")
     heads = [
         Column("Step", right=True),
@@ -79,7 +82,9 @@ def _cabinet(s: Studied, thing: Thing, fitted: Fitted, name: str, printed: str) 
     ]
     places = ("Across, from", "to", "Back, from", "to", "Up, from", "to")
     sheets.table(
-        (*heads, *(Column(text, right=True) for text in places), Column("Work", wraps=True)), _boards(fitted, numbers, named, words), size=9
+        (*heads, *(Column(text, right=True) for text in places), Column("Band", wraps=True), Column("Work", wraps=True)),
+        _boards(fitted, numbers, named, words),
+        size=9,
     )
     return sheets.done()
 
@@ -117,11 +122,16 @@ def _boards(fitted: Fitted, numbers: dict[str, str], named: list[Named], words: 
         low, high = board.box
         place = [words.cut(v) for k in range(3) for v in (low[k], high[k])]
         sides = sorted((high[k] - low[k] for k in range(3) if k != board.normal), reverse=True)
-        size = f"{words.cut(sides[0])} × {words.cut(sides[1])} × {words.thick(board.thick)}"
+        size = f"{words.cut(sides[0])} × {words.cut(sides[1])} × {words.layer(board.thick)}"
         work = "; ".join(text for text in (board_work(piece, words), GRAIN.get(piece.grain, "")) if text) if piece is not None else ""
         of = words.material(piece.material) if piece is not None else ""
-        rows.append((str(step), label, board.kind, size, of, *place, work))
+        rows.append((str(step), label, board.kind, size, of, *place, _band(board, fitted), work))
     return rows
+
+
+def _band(board: Board, fitted: Fitted) -> str:
+    sides = [edge.side for edge in seen_edges(board, fitted.boards)]
+    return "all round" if len(sides) == 4 else ", ".join(sides)
 
 
 def _bed(s: Studied, thing: Thing, name: str, printed: str) -> tuple[Page, ...]:

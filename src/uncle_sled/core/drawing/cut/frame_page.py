@@ -64,7 +64,7 @@ def frame_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
                 (labels[bar.role, k], bar.role, bar.section.says(words.shown), words.cut(bar.cut_m), ends_words(bar.ends_deg), *told)
             )
     sheets.table((*heads, *(Column(text, right=True) for text in places)), rows)
-    sheets.words("The drawbar legs are cut at the front on the spot, together under the coupling.")
+    sheets.words("The drawbar legs meet along the middle, under the coupling: try the coupling on before their front ends are sawn.")
     sheets.head("Square when these are alike, left and right")
     sheets.table((Column("From"), Column("To"), Column("Measures", right=True)), _diagonals(bars, words))
     sheets.head("Stations from the ball")
@@ -128,11 +128,11 @@ def _picture(s: Studied, bars: tuple[FrameBar, ...], per_m: float, wide: float, 
 
 
 def _outline(bar: FrameBar, a: Point, b: Point) -> tuple[Point, ...]:
-    """A bar from above, its ends as they are sawn; the mitre at the rear lies across the frame."""
+    """A bar from above, its ends as they are sawn: the mitre at the rear lies across the frame, at the front along its middle."""
     long = math.dist(a, b)
     (ux, uy), half = ((b[0] - a[0]) / long, (b[1] - a[1]) / long), bar.section.wide / 2
-    lean = math.tan(math.radians(bar.ends_deg[1])) * half * (1 if uy > 0 else -1)
-    ends = ((a, half, 0.0), (b, half, lean), (b, -half, -lean), (a, -half, 0.0))
+    front, rear = (math.tan(math.radians(deg)) * half * (1 if uy > 0 else -1) for deg in bar.ends_deg)
+    ends = ((a, half, front), (b, half, rear), (b, -half, -rear), (a, -half, -front))
     return tuple((x - uy * h + ux * by, y + ux * h + uy * by) for (x, y), h, by in ends)
 
 
@@ -189,6 +189,6 @@ def _welds(bars: tuple[FrameBar, ...], labels: dict[tuple[str, int], str], words
             )
         add(
             f"{labels['drawbar leg', 0]} and {labels['drawbar leg', 1]} on each other under the coupling, above and below",
-            4 * leg.section.wide,
+            2 * leg.section.wide / math.cos(math.radians(leg.ends_deg[0])),
         )
     return rows

@@ -1,25 +1,22 @@
-"""Labels to stick on pieces: number, what it is, sizes, wall in its hatch; and the jig for slanted boards. Pages in points."""
+"""Labels to stick on pieces: number, what it is, sizes, wall in its hatch. Pages in points."""
 
 from __future__ import annotations
 
-import math
-
 from uncle_sled.core.drawing.cut.look import look_of_face
 from uncle_sled.core.drawing.cut.work_words import piece_work
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
-from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.primitives import Primitive, Text, rect
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
 from uncle_sled.core.words import Words
 
 EDGE, ACROSS, HIGH = 28.0, 3, 74.0
-JIG_M = 0.16
 
 
 def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
-    """Three labels across, all pieces of a face together; a page with the jig for every slope of boards at full size."""
+    """Three labels across, all pieces of a face together. Jigs for slanted ends are templates."""
     named = numbers_of(s.build, s.facts).named
     if not named:
         return ()
@@ -35,7 +32,7 @@ def label_pages(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             x, y = EDGE + (k % ACROSS) * each, high - EDGE - 12 - (k // ACROSS + 1) * HIGH
             shapes += _label(numbered, words, x, y, each)
         pages.append(Page(wide, high, tuple(shapes), f"Labels {begin // (ACROSS * down) + 1}"))
-    return (*pages, *_jigs(named, words, wide, high, f"{name}, {s.build.name}, {day}"))
+    return tuple(pages)
 
 
 def _label(numbered: Named, words: Words, x: float, y: float, wide: float) -> list[Primitive]:
@@ -55,38 +52,3 @@ def _label(numbered: Named, words: Words, x: float, y: float, wide: float) -> li
         *[Text((x + 32, y + HIGH - 46 - 9 * k), row, 8, anchor="left") for k, row in enumerate(rows)],
         Text((x + 32, y + HIGH - 64), elided(words.material(numbered.piece.material), 8, room), 8, "pencil", anchor="left"),
     ]
-
-
-def _jigs(named: tuple[Named, ...], words: Words, wide: float, high: float, whose: str) -> list[Page]:
-    """A wedge for every slope that boards are cut at, full size, with a bar to check the print by."""
-    slopes = sorted({abs(deg) for numbered in named if numbered.piece.cladding for deg in numbered.piece.ends_deg if abs(deg) > 0.05})
-    pages = []
-    for deg in slopes[:12]:
-        long = JIG_M * POINTS_PER_M
-        rise = long * math.tan(math.radians(deg))
-        if rise > high - 160:
-            long, rise = (high - 160) / math.tan(math.radians(deg)), high - 160
-        x, y = EDGE + 20, 70.0
-        many = sum(1 for numbered in named if numbered.piece.cladding and any(abs(abs(d) - deg) < 0.05 for d in numbered.piece.ends_deg))
-        shapes: list[Primitive] = [
-            Text((EDGE, high - EDGE), f"Jig for boards cut at {deg:.1f}° off square", 16, "ink", "head", "left"),
-            Text(
-                (EDGE, high - EDGE - 20),
-                f"{many} boards; glue on {{6 mm}} board, cut out, lay its foot along the board's edge. {whose}",
-                10,
-                "pencil",
-                anchor="left",
-            ),
-            Poly(((x, y), (x + long, y), (x + long, y + rise)), "ink", "wood", 1.2, hatch="wood", tint=0.25),
-            Text((x + long / 2, y - 14), "along the edge", 10, "pencil"),
-            line((x, 40), (x + 0.1 * POINTS_PER_M, 40), "ink", 1.6),
-            Text(
-                (x + 0.1 * POINTS_PER_M + 8, 40),
-                f"must measure {words.cut(0.1)}, else the print is not at full size",
-                9,
-                "pencil",
-                anchor="left",
-            ),
-        ]
-        pages.append(Page(wide, high, tuple(shapes), f"Jig {deg:.1f}"))
-    return pages

@@ -11,8 +11,8 @@ from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.studies.cut.handed import OnBars, OnSheet
 from uncle_sled.core.studies.cut.layouts import Lies
 from uncle_sled.core.studies.cut.numbers import Named
+from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.studies.cut.sawing import Offcut, Step
-from uncle_sled.core.studies.cut.take_off import Piece
 from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.words import Words
 

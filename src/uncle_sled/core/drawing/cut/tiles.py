@@ -18,16 +18,17 @@ from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as Spot
 from shapely.geometry.base import BaseGeometry
 
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.page import BAR_M, POINTS_PER_M, Page, bar_of_100_mm
+from uncle_sled.core.drawing.paper import PAPERS as SHEETS
+from uncle_sled.core.drawing.paper import Paper
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.turns import turns_deg
-from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 
-MARGIN_M, OVERLAP_M, BAR_M, CROSS_M = 0.010, 0.010, 0.100, 0.006
+MARGIN_M, OVERLAP_M, CROSS_M = 0.010, 0.010, 0.006
 LABEL, FOOT = 10.0, 30.0
 MOST_TILES = 600
 OFF_M = 0.0002  # in 100 mm: more, and the print is not signed off
@@ -35,23 +36,8 @@ CURVE_DEG, SQUARE_DEG = 25.0, 0.05  # a corner that turns by less is a chord of 
 EVERY_M = 0.35  # a cross at the least, along an overlap
 
 
-class Paper(msgspec.Struct, frozen=True):
-    """A sheet upright [m]. roll: as long as is wanted, ``wide`` is its width."""
-
-    name: str
-    wide: float
-    high: float
-    roll: bool = False
-
-
-PAPERS = {
-    "A4": Paper("A4", 0.210, 0.297),
-    "Letter": Paper("Letter", 8.5 * INCH_M, 11 * INCH_M),
-    "A3": Paper("A3", 0.297, 0.420),
-    "Tabloid": Paper("Tabloid", 11 * INCH_M, 17 * INCH_M),
-    "roll 610 mm": Paper("roll 610 mm", 0.610, 0.0, roll=True),
-    "roll 914 mm": Paper("roll 914 mm", 0.914, 0.0, roll=True),
-}
+ROLLS = {f"roll {wide:.0f} mm": Paper(f"roll {wide:.0f} mm", wide / 1e3 * POINTS_PER_M, 0.0, roll=True) for wide in (610.0, 914.0)}
+PAPERS = {**SHEETS, **ROLLS}
 
 
 class Drawn(msgspec.Struct, frozen=True):
@@ -138,20 +124,20 @@ def tiling(made: Drawn, paper: Paper) -> Tiling:
 
 
 def _strips(made: Drawn, paper: Paper) -> Iterator[Tiling]:
-    room = paper.wide - 2 * MARGIN_M
+    room = paper.wide_m - 2 * MARGIN_M
     step = room - OVERLAP_M
     if step < 2 * CROSS_M:
         raise GeometryError(f"{paper.name} is narrower than its margins and crosses; 610 mm would be right.")
-    yield Tiling(1, _tiles(made.high, step), made.wide + 2 * MARGIN_M, paper.wide, made.wide, step)
-    yield Tiling(_tiles(made.wide, step), 1, paper.wide, made.high + 2 * MARGIN_M, step, made.high)
+    yield Tiling(1, _tiles(made.high, step), made.wide + 2 * MARGIN_M, paper.wide_m, made.wide, step)
+    yield Tiling(_tiles(made.wide, step), 1, paper.wide_m, made.high + 2 * MARGIN_M, step, made.high)
 
 
 def _sheets(made: Drawn, paper: Paper) -> Iterator[Tiling]:
-    for w, h in ((paper.wide, paper.high), (paper.high, paper.wide)):
+    for w, h in ((paper.wide_m, paper.high_m), (paper.high_m, paper.wide_m)):
         step_x, step_y = w - 2 * MARGIN_M - OVERLAP_M, h - 2 * MARGIN_M - OVERLAP_M
         if min(step_x, step_y) < 2 * CROSS_M or max(step_x, step_y) < BAR_M * 0.5:
             raise GeometryError(
-                f"{paper.name} of {{{paper.wide * 1000:.0f} mm}} × {{{paper.high * 1000:.0f} mm}} is smaller than its margins and crosses; A4 or larger would be right."
+                f"{paper.name} of {{{paper.wide_m * 1000:.0f} mm}} × {{{paper.high_m * 1000:.0f} mm}} is smaller than its margins and crosses; A4 or larger would be right."
             )
         yield Tiling(_tiles(made.wide, step_x), _tiles(made.high, step_y), w, h, step_x, step_y)
 
@@ -318,10 +304,7 @@ def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry], behin
     name = elided(title, 11, wide)
     taken.append(box(x, y, x + wide, y + FOOT + 12))
     return [
-        line((x, y + 6), (x + bar, y + 6), "ink", 1.2),
-        line((x, y + 2), (x, y + 10)),
-        line((x + bar, y + 2), (x + bar, y + 10)),
-        Text((x + bar + 6, y + 6), "100 mm", 8, "pencil", anchor="left"),
+        *bar_of_100_mm(x, y + 6, "100 mm"),
         Text((x, y + 20), elided(where, 8, wide), 8, "pencil", anchor="left"),
         Text((x, y + 34), name, 11, "ink", "strong", "left"),
     ]

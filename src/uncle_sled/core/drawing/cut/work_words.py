@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.studies.cut.as_sold import SAME_M, as_sold
-from uncle_sled.core.studies.cut.take_off import Piece
+from uncle_sled.core.studies.cut.as_sold import SAME_M, comes_from
+from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.words import Words
 
-TIMBER = "softwood"  # id of the material that yards sell planed
 EDGES = ("one edge", "other edge", "through")
 
 
@@ -38,11 +37,9 @@ def holes_words(piece: Piece, words: Words) -> str:
 
 def sold_words(piece: Piece, build: Build, words: Words) -> str:
     """What a stick of softwood comes out of; nothing where it is sold so, where its size was said, or where it is no timber."""
-    if piece.kind != "bar" or piece.made_of != TIMBER or piece.cladding:
+    made = comes_from(piece, build)
+    if made is None:
         return ""
-    if any(size.stuff == piece.stuff or size.material == piece.material for size in build.cut.sizes):
-        return ""
-    made = as_sold((piece.width_m, piece.thickness_m), build.brief.region == "North American", build.cut.kerf.si)
     size, own = words.section(made.from_m), words.section((piece.width_m, piece.thickness_m))
     if made.how == "ripped":
         return f"{own} is ripped from {size}" + (f", {made.many} from each" if made.many > 1 else "")
@@ -70,8 +67,11 @@ def _bare(metres: float, words: Words) -> str:
 
 
 def board_work(piece: Piece, words: Words) -> str:
-    """Outline, holes and joints of a board."""
-    return "; ".join(text for text in (outline_words(piece, words), holes_words(piece, words), piece.joined) if text)
+    """Outline, slanted ends, holes and joints of a board."""
+    ends = ends_words(piece.ends_deg)
+    return "; ".join(
+        text for text in (outline_words(piece, words), ends and f"ends {ends}", holes_words(piece, words), piece.joined) if text
+    )
 
 
 def piece_work(piece: Piece, words: Words) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.drawing.bar_rows import Scale, named, unchecked_bar
 from uncle_sled.core.drawing.primitives import Circle, Primitive, Text
-from uncle_sled.core.studies.shell.screening import Check
+from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.words import Words, upper_first
 
 NAME, BAR, ROW, EDGE = 178.0, 150.0, 34.0, 10.0

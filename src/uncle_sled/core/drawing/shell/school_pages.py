@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.document.shell import Opening
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page, bar_of_100_mm
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.sheets import EDGE, Column, Sheets
@@ -92,17 +92,6 @@ def _tube_pages(s: Studied, member: Member, name: str, printed: str) -> tuple[Pa
     sheets.fresh()
     _tape(sheets, member, words)
     return sheets.done()
-
-
-def bar_of_100_mm() -> list[Primitive]:
-    """What a print at full size is checked by."""
-    bar = 0.1 * POINTS_PER_M
-    return [
-        line((0, 8), (bar, 8), "ink", 1.4),
-        line((0, 4), (0, 12)),
-        line((bar, 4), (bar, 12)),
-        Text((bar + 6, 8), "100 mm: print at 100 % and measure it before you saw", 9, "pencil", anchor="left"),
-    ]
 
 
 def _tape(sheets: Sheets, member: Member, words: Words) -> None:
@@ -234,7 +223,7 @@ def _leaf_pages(s: Studied, opening: Opening, name: str, printed: str) -> tuple[
                 words.material(library[piece.material].name),
                 words.cut(piece.length_m),
                 wide,
-                words.thick(piece.thick_m),
+                words.layer(piece.thick_m),
             )
         )
     heads = (

@@ -364,7 +364,7 @@ def layer_section(face: Face, library: dict[str, Material], at: Point, high: flo
     total = sum(layer.thickness.si for layer in face.layers)
     shapes += [
         Text((at[0], at[1] - 10), "outside", 9, "pencil", anchor="left"),
-        Text((x + 4, at[1] + high / 2), words.thick(total) if total > 0 else "", 9, "ink", anchor="left"),
+        Text((x + 4, at[1] + high / 2), words.layer(total) if total > 0 else "", 9, "ink", anchor="left"),
     ]
     return tuple(shapes)
 
@@ -375,6 +375,6 @@ def layer_words(face: Face, library: dict[str, Material], words: Words) -> list[
     for number, layer in enumerate(face.layers, 1):
         material = library.get(layer.material)
         name = words.material(material.name) if material else f"{layer.material} (unknown)"
-        thick = f"{words.thick(layer.thickness.si)} " if layer.thickness.si > 0 else ""
+        thick = f"{words.layer(layer.thickness.si)} " if layer.thickness.si > 0 else ""
         made.append(f"{number}  {thick}{name}" + (" between sticks" if layer.framing > 0 else ""))
     return made

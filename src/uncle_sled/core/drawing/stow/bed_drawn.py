@@ -55,7 +55,7 @@ def bed_drawn(
     else:
         shapes.append(rect(x, y, long * scale, deep * scale, stroke=over, fill="wood", width=1.6, tint=0.2, id=thing.id))
         shapes += [replace(shape, dash=(5, 3), fill="") for shape in under]  # hidden by the board: their edges dashed
-        told = f"board {words.thick(base.thick.si)} thick"
+        told = f"board {words.layer(base.thick.si)} thick"
     shapes += dimension((x, y - 14), (x + long * scale, y - 14), words.cut(long), 3.0)
     shapes += dimension_up((x + long * scale + 14, y), deep * scale, words.cut(deep))
     places = _bearers(long, base.bearers, stick)

@@ -16,6 +16,7 @@ from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.drawing.three_ways import depth, flat
 from uncle_sled.core.parts.cabinet import ACROSS, Board, polygons
 from uncle_sled.core.parts.cabinet_cut import Fitted
+from uncle_sled.core.parts.cabinet_edges import seen_edges
 from uncle_sled.core.words import Words
 
 EDGE, GAP, TITLE = 14.0, 26.0, 18.0
@@ -156,6 +157,7 @@ def _fronts(fitted: Fitted, cabinet: Cabinet, on: On) -> Shapes:
     return shapes
 
 
+BAND_PT = 2.0  # an edge that is seen is drawn so thick
 APART = 0.55  # how far boards stand apart in the exploded view, as a share of how far they are from the middle
 
 
@@ -172,6 +174,7 @@ def _three(
     """All boards as they stand, seen from before and above; what moves stands before the carcass."""
     middle = np.array(fitted.carcass.size) / 2
     made: list[tuple[float, list[tuple[float, float, float]], str, float, str]] = []
+    banded: list[bool] = []  # of each face that is drawn: whether it is an edge that is seen
     for board in fitted.boards:
         (w0, d0, h0), (w1, d1, h1) = board.box
         ahead = PULLED_M if board.moves and board.kind != "lid" else 0.0
@@ -191,8 +194,10 @@ def _three(
         )
         centre = (low + top) / 2
         near = depth((centre[0], -centre[1], centre[2]))
-        for points, tint in sides:
+        seen = {edge.side for edge in seen_edges(board, fitted.boards)} if numbers else set()
+        for side, (points, tint) in zip(("top", "front", "right"), sides, strict=True):
             made.append((near, points, ink, tint, board.id))
+            banded.append(side in seen)
     if not made:
         return []
     flats = [[flat(p) for p in points] for _, points, _, _, _ in made]
@@ -207,7 +212,7 @@ def _three(
             tuple((float(x * scale + dx), float(y * scale + dy)) for x, y in flats[k]),
             made[k][2],
             "wood",
-            0.7,
+            BAND_PT if banded[k] else 0.7,
             tint=made[k][3],
             id=made[k][4],
         )
@@ -233,6 +238,6 @@ def piece_lines(fitted: Fitted, words: Words, most: int) -> list[str]:
             key = (board.kind, sides[0], sides[1], board.thick)
             alike[key] = alike.get(key, 0) + 1
     lines = [
-        f"{many} × {name} {words.cut(long)} × {words.cut(wide)}, {words.thick(thick)}" for (name, long, wide, thick), many in alike.items()
+        f"{many} × {name} {words.cut(long)} × {words.cut(wide)}, {words.layer(thick)}" for (name, long, wide, thick), many in alike.items()
     ]
     return [elided(text, 11, 400) for text in lines[:most]] + ([f"and {len(lines) - most} more"] if len(lines) > most else [])

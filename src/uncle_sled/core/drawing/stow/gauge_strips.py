@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.drawing.page import POINTS_PER_M, Page
+from uncle_sled.core.drawing.page import POINTS_PER_M, Page, bar_of_100_mm
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.geometry.vessel import gauge_marks, vessel_of
@@ -67,10 +67,8 @@ def _page(thing: Thing, shown: Shown, project_name: str, today: str) -> Page | N
     for share, words in ((0.25, "1/4"), (0.5, "1/2"), (0.75, "3/4"), (1.0, "full")):
         y = low + vessel.fill(share).height_m * POINTS_PER_M
         shapes += [line((x - 16, y), (x, y), "ink", 2.0), Text((x - 22, y), words, 13, "ink", "strong", "right")]
-    bar = 0.1 * POINTS_PER_M
     shapes += [
-        rect(EDGE, 54, bar, 8, stroke="ink", fill="ink", width=0.8),
-        Text((EDGE + bar + 8, 58), "100 mm when printed at full size: measure it before you cut", 10, "ink", "text", "left"),
+        *bar_of_100_mm(EDGE, 58),
         Text(
             (EDGE, 32),
             "By its outside; a thick wall holds a little less. Stick its foot level with the tank's underside.",

@@ -160,7 +160,7 @@ def _leaves(s: Studied, words: Words) -> Iterator[Finding]:
         elif 0 < wall < leaf.thick_m - 1e-6:
             yield LEAF_WRONG.found(
                 f"{opening.name} is thicker than its wall",
-                f"Sticks and skins are {words.thick(leaf.thick_m)}, the wall is {words.thick(wall)}.",
+                f"Sticks and skins are {words.layer(leaf.thick_m)}, the wall is {words.layer(wall)}.",
                 (opening.id,),
                 number=leaf.thick_m - wall,
             )
@@ -409,7 +409,7 @@ BENDS_TIGHT = Rule(
 
 def _bend(face: Face, bend: SheetBend, words: Words) -> Finding:
     radius, tightest, refused = bend.radius_m, bend.tightest_m, bend.verdict == "refused"
-    thick = f"{words.thick(bend.thickness_m)} {bend.material.lower()}"
+    thick = f"{words.layer(bend.thickness_m)} {bend.material.lower()}"
     says = (
         f"{thick} takes {words.m(tightest)} bent cold across the grain; {face.name.lower()} turns on {words.m(radius)}."
         if refused

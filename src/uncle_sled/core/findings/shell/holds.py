@@ -13,8 +13,10 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.studies.shell.ridge import held, pitch_of, proposed
-from uncle_sled.core.studies.shell.screening import Check, roof_load_pa, screening
+from uncle_sled.core.studies.shell.roof_holds import roof_load_pa
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 

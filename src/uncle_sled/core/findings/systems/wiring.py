@@ -4,283 +4,40 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
-from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.systems import Wire
 from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Cure, Rule
+from uncle_sled.core.findings.systems.wiring_cures import (
+    bond_it,
+    breaks_plus,
+    by_the_table,
+    earth_it,
+    even_out,
+    feed_from_hookup,
+    from_its_mains,
+    one_to_serve,
+    past_shunt,
+    put_fuse,
+    put_main_switch,
+    put_rcd,
+    put_transfer,
+    set_cure,
+    take_off,
+    thicker,
+    vehicle_wire,
+    wire_up,
+    wired,
+)
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.hazards import FUSE_NEAR_M, Hazard, hazards_of
 from uncle_sled.core.wiring.conductors import START_DROP
-from uncle_sled.core.wiring.wire_up import loose_of, wire_up_ops
-from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, NO_PLACE, Laid, Wired, wired_of
+from uncle_sled.core.wiring.wire_up import loose_of
+from uncle_sled.core.wiring.wired import NO_PLACE, Laid, Wired
 from uncle_sled.core.words import Words, lower_first
 
 SOURCE = "ISO 10133 and NEC habit for conductors and fuses"  # of every rule here, said after its reason
 
+
 CAUTION = "Screening only: mains and batteries burn and kill; licensed people and local codes decide."
-Made = tuple[tuple[Op, ...], str]
-
-
-def wired(s: Studied) -> Wired:
-    """The wires as they are laid and sized."""
-    return wired_of(s.build, s.framed)
-
-
-def _wire(build: Build, id: str) -> Wire | None:
-    return next((wire for wire in build.systems.wires if wire.id == id), None)
-
-
-def _set(field: str, value: object, says: str) -> Cure:
-    def cure(s: Studied, finding: Finding) -> Made | None:
-        return ((set_to(f"systems.wires.{finding.where[0]}.{field}", value),), says) if _wire(s.build, finding.where[0]) else None
-
-    return cure
-
-
-def _put_fuse(s: Studied, finding: Finding) -> Made | None:
-    wire, net = _wire(s.build, finding.where[0]), wired(s).net
-    if wire is None:
-        return None
-    both = net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery"
-    at_end = net.ends[wire.start].kind in LIMIT_THEMSELVES and net.ends[wire.end].kind in ("battery", "bus bar")
-    fused = "both" if both or wire.fused == ("start" if at_end else "end") else "end" if at_end else "start"
-    if wire.kind == "panel":
-        fused = "start"
-    return (set_to(f"systems.wires.{wire.id}.fused", fused),), "Put a fuse where it can be fed from"
-
-
-def _by_the_table(s: Studied, finding: Finding) -> Made | None:
-    wire = _wire(s.build, finding.where[0])
-    if wire is None or (wire.fuse_a is None and wire.area_mm2 is None):
-        return None
-    ops = [set_to(f"systems.wires.{wire.id}.{field}", None) for field in ("fuse_a", "area_mm2") if getattr(wire, field) is not None]
-    return tuple(ops), "Take wire and fuse by the table"
-
-
-def _thicker(s: Studied, finding: Finding) -> Made | None:
-    wire = _wire(s.build, finding.where[0])
-    return (
-        None
-        if wire is None or wire.area_mm2 is None
-        else ((set_to(f"systems.wires.{wire.id}.area_mm2", None),), "Take the size that the table says")
-    )
-
-
-def _vehicle_wire(s: Studied, finding: Finding) -> Made | None:
-    wire = _wire(s.build, finding.where[0])
-    if wire is None or wire.kind == "AC" or wire.insulation == "vehicle":
-        return None
-    return (
-        set_to(f"systems.wires.{wire.id}.insulation", "vehicle"),
-        set_to(f"systems.wires.{wire.id}.area_mm2", None),
-    ), "Take wire printed for 105 °C"
-
-
-def _serve(s: Studied, finding: Finding) -> Made | None:
-    """A fuse of its own where the one before it is what no wire bears; else the class that carries more."""
-    laid = wired(s).wire(finding.where[0])
-    if laid is not None and laid.guard_a is not None and laid.fused in ("none", "end"):
-        return _put_fuse(s, finding)
-    return _vehicle_wire(s, finding)
-
-
-def _between(s: Studied, wire: Wire, kind: str, name: str) -> tuple[list[Op], str]:
-    """Ops that put a device into a wire, near its start: the wire ends there, and a new one goes on."""
-    build, laid = s.build, wired(s).wire(wire.id)
-    device = fresh_id("dv", [d.id for d in build.systems.devices])
-    beyond = fresh_id("wr", [w.id for w in build.systems.wires])
-    x, y, z = laid.points[0] if laid is not None else (0.0, 0.0, 0.5)
-    at = {axis: {"si": round(v, 3), "typed": None} for axis, v in (("x", x + 0.1), ("y", y), ("z", z + 0.1))}
-    record = {"id": device, "name": name, "kind": kind, **at}
-    onward = {
-        "id": beyond,
-        "start": device,
-        "end": wire.end,
-        "kind": wire.kind,
-        "fused": "none" if wire.fused != "both" else "end",
-        "insulation": wire.insulation,
-    }
-    return [
-        add_to("systems.devices", record),
-        set_to(f"systems.wires.{wire.id}.end", device),
-        set_to(f"systems.wires.{wire.id}.bends", []),
-        add_to("systems.wires", onward),
-    ], device
-
-
-def _main_switch(s: Studied, finding: Finding) -> Made | None:
-    battery = finding.where[0]
-    net = wired(s).net
-    out = [
-        id for id in net.out[battery] if net.wires[id].kind == "DC" and net.ends[net.wires[id].end].kind not in ("battery", "main switch")
-    ]
-    if not out:
-        return None
-    main = next((id for id, end in net.ends.items() if end.kind == "main switch"), None)
-    if main is not None:  # there is one: what goes past it hangs on what lies behind it
-        behind = next((id for id, end in net.ends.items() if end.kind == "bus bar"), main)
-        ops = [set_to(f"systems.wires.{id}.{field}", value) for id in out for field, value in (("start", behind), ("bends", []))]
-        return tuple(ops), f"Hang it on the {lower_first(net.ends[behind].name)}, behind the main switch"
-    first = _wire(s.build, out[0])
-    assert first is not None
-    made, device = _between(s, first, "main switch", "Main switch")
-    made += [set_to(f"systems.wires.{id}.end", device) for id in out[1:] if net.wires[id].end == first.end]
-    ops += [set_to(f"systems.wires.{id}.start", device) for id in out[1:] if net.wires[id].end != first.end]
-    return tuple(ops), "Put a main switch behind the battery"
-
-
-def _rcd(s: Studied, finding: Finding) -> Made | None:
-    net = wired(s).net
-    out = [id for id in net.out[finding.where[0]] if net.wires[id].kind == "AC"]
-    wire = _wire(s.build, out[0]) if out else None
-    if wire is None:
-        return None
-    ops, device = _between(s, wire, "RCD", "RCD")
-    ops += [set_to(f"systems.wires.{id}.start", device) for id in out[1:]]
-    return tuple(ops), "Put an RCD right behind it"
-
-
-def _transfer(s: Studied, finding: Finding) -> Made | None:
-    """Both sources end at a transfer switch, which goes on to where they met."""
-    net, meet = wired(s).net, finding.where[0]
-    into = [id for id in net.into[meet] if net.wires[id].kind == "AC"]
-    if len(into) < 2:
-        return None
-    first = _wire(s.build, into[0])
-    assert first is not None
-    ops, device = _between(s, first, "transfer switch", "Transfer switch")
-    ops += [set_to(f"systems.wires.{id}.end", device) for id in into[1:]]
-    return tuple(ops), "Put a transfer switch where they meet"
-
-
-def _feed_from_hookup(s: Studied, finding: Finding) -> Made | None:
-    """The charger's mains from a board that only the hookup feeds."""
-    net, charger = wired(s).net, finding.where[0]
-    wire = next((id for id in net.into[charger] if net.wires[id].kind == "AC"), None)
-    boards = [id for id, end in net.ends.items() if end.kind == "AC board" and _only_shore(s, id)]
-    if wire is None or not boards:
-        return None
-    return (
-        set_to(f"systems.wires.{wire}.start", boards[0]),
-        set_to(f"systems.wires.{wire}.bends", []),
-    ), f"Feed the {lower_first(net.ends[charger].name)} from the {lower_first(net.ends[boards[0]].name)}"
-
-
-def _only_shore(s: Studied, board: str) -> bool:
-    net = wired(s).net
-    seen = [board]
-    for now in seen:
-        seen += [net.wires[w].start for w in net.into[now] if net.wires[w].kind == "AC" and net.wires[w].start not in seen]
-    kinds = {net.ends[id].kind for id in seen}
-    return "inlet" in kinds and not kinds & {"inverter", "inverter charger", "station", "generator"}
-
-
-def _from_its_mains(s: Studied, finding: Finding) -> Made | None:
-    """What asks too much of a station's small socket: an inverter gives way to the station's own mains outlet."""
-    net, build = wired(s).net, s.build
-    station = finding.where[0]
-    if net.ends[station].kind != "station":
-        return None
-    laid = [w for id in finding.where[1:] if (w := wired(s).wire(id)) is not None]
-    worst = max(laid, key=lambda w: w.current_a or 0.0, default=None)
-    if worst is None:
-        return None
-    end = net.ends[worst.end]
-    if end.kind == "inverter":
-        ops = [remove(f"systems.wires.{worst.id}")]
-        for id in net.out[worst.end]:
-            if net.wires[id].kind == "AC":
-                ops += [set_to(f"systems.wires.{id}.start", station), set_to(f"systems.wires.{id}.bends", [])]
-        ops += [remove(f"systems.wires.{id}") for id in net.out[worst.end] if net.wires[id].kind == "earth"]
-        if worst.end in build.systems.bonds:
-            ops.append(set_to("systems.bonds", [b for b in build.systems.bonds if b != worst.end]))
-        return tuple(ops), f"Run what the {lower_first(end.name)} feeds from the station's own mains outlet"
-    if end.runs is not None and not end.runs.own:
-        ops = [set_to(f"stow.things.{end.id}.figures.current", "AC"), set_to(f"stow.things.{end.id}.figures.volts", None)]
-        ops += [set_to(f"systems.wires.{worst.id}.kind", "AC"), set_to(f"systems.wires.{worst.id}.fused", "none")]
-        return tuple(ops), f"Take a mains version of the {lower_first(end.name)}, on the station's mains outlet"
-    return None
-
-
-def _take_off(s: Studied, finding: Finding) -> Made | None:
-    return ((remove(f"systems.wires.{finding.where[0]}"),), "Take the second wire off") if _wire(s.build, finding.where[0]) else None
-
-
-def _past_shunt(s: Studied, finding: Finding) -> Made | None:
-    """The wire at the battery goes to what lies behind the shunt instead."""
-    net, wire = wired(s).net, _wire(s.build, finding.where[0])
-    shunt = next((id for id, end in net.ends.items() if end.kind == "shunt"), None)
-    if wire is None or shunt is None:
-        return None
-    behind = next((net.wires[w].end for w in net.out[shunt] if net.wires[w].kind == "DC"), shunt)
-    end = "start" if net.ends[wire.start].kind == "battery" else "end"
-    if getattr(wire, "end" if end == "start" else "start") == behind:
-        return (remove(f"systems.wires.{wire.id}"),), "Take the wire past the shunt off"
-    return (
-        set_to(f"systems.wires.{wire.id}.{end}", behind),
-        set_to(f"systems.wires.{wire.id}.bends", []),
-    ), f"Join it to the {lower_first(net.ends[behind].name)}"
-
-
-def _even(s: Studied, finding: Finding) -> Made | None:
-    wire = _wire(s.build, finding.where[0])
-    if wire is None:
-        return None
-    net = wired(s).net
-    if net.ends[wire.start].kind == "battery" and net.ends[wire.end].kind == "battery":
-        return (set_to(f"systems.wires.{wire.id}.far_minus", value=True),), "Take plus from one end of the row and minus from the other"
-    longest = max((w for id in finding.where if (w := wired(s).wire(id)) is not None), key=lambda w: w.length_m, default=None)
-    if longest is None:
-        return None
-    equal = {"si": round(longest.length_m, 3), "typed": None}
-    return tuple(
-        set_to(f"systems.wires.{id}.length", equal) for id in finding.where if _wire(s.build, id)
-    ), "Cut them to one length, that of the longer"
-
-
-def _breaks_plus(_s: Studied, finding: Finding) -> Made | None:
-    return (set_to(f"systems.devices.{finding.where[0]}.breaks", "plus"),), "Put it into the plus wire"
-
-
-def _bond(s: Studied, finding: Finding) -> Made | None:
-    source = finding.where[0]
-    net = wired(s).net
-    bonds = list(s.build.systems.bonds)
-    if net.ends[source].kind == "inlet":
-        return (set_to("systems.bonds", [b for b in bonds if b != finding.where[1]]),), "Open the bond aboard: the pedestal has it"
-    behind = [b for b in bonds if b != source]
-    if source in bonds:
-        return (set_to("systems.bonds", [source, *[b for b in behind if b not in finding.where]]),), "Keep the bond at the source only"
-    return (set_to("systems.bonds", [*bonds, source]),), "Bond neutral and earth at the source"
-
-
-def _earth(s: Studied, finding: Finding) -> Made | None:
-    build, net = s.build, wired(s).net
-    stud = next((d.id for d in build.systems.devices if d.kind == "earth stud"), None)
-    board = next((id for id, end in net.ends.items() if end.kind == "AC board"), finding.where[0])
-    ops: list[Op] = []
-    if stud is None:
-        stud = fresh_id("dv", [d.id for d in build.systems.devices])
-        x = wired(s).wires[0].points[0][0] if wired(s).wires else 1.0
-        at = {"x": {"si": round(x, 3), "typed": None}, "y": {"si": 0.0, "typed": None}, "z": {"si": 0.5, "typed": None}}
-        ops.append(add_to("systems.devices", {"id": stud, "name": "Earth stud on the frame", "kind": "earth stud", **at}))
-    start = board if _joined_by_mains(net_of=s, a=finding.where[0], b=board) else finding.where[0]
-    id = fresh_id("wr", [w.id for w in build.systems.wires])
-    ops.append(add_to("systems.wires", {"id": id, "start": start, "end": stud, "kind": "earth", "fused": "none"}))
-    return tuple(ops), "Join its earth to the frame"
-
-
-def _joined_by_mains(net_of: Studied, a: str, b: str) -> bool:
-    net, seen = wired(net_of).net, [a]
-    for now in seen:
-        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].kind == "AC" and net.wires[w].end not in seen]
-    return b in seen
-
-
-def _wire_up(s: Studied, _finding: Finding) -> Made | None:
-    ops = wire_up_ops(s.build)
-    return (tuple(ops), "Wire up what is loose") if ops else None
 
 
 def _rule(
@@ -305,9 +62,11 @@ AC_MEET = _rule(
     "stop",
     "Two sources of mains that can meet",
     "They burn each other out, or put mains on bare pins; only a switch that breaks before it makes may part them.",
-    _transfer,
+    put_transfer,
     None,
 )
+
+
 LIVE_PINS = _rule(
     "live-pins",
     "stop",
@@ -316,66 +75,100 @@ LIVE_PINS = _rule(
     None,
     "Part the inlet from the other source by a transfer switch.",
 )
+
+
 LOOP = _rule(
     "charger-loop",
     "stop",
     "A charger fed by the inverter that the same battery feeds",
     "It goes round until the battery is empty, and warms the wires.",
-    _feed_from_hookup,
+    feed_from_hookup,
 )
-JOINED = _rule("outputs-joined", "stop", "Two outlets of one station joined", "Each pushes into the other.", _take_off)
+
+
+JOINED = _rule("outputs-joined", "stop", "Two outlets of one station joined", "Each pushes into the other.", take_off)
+
+
 UNFUSED = _rule(
-    "unfused", "stop", "A wire that a battery can feed, without a fuse there", "A short burns it along its whole length.", _put_fuse
+    "unfused", "stop", "A wire that a battery can feed, without a fuse there", "A short burns it along its whole length.", put_fuse
 )
+
+
 OVER_WIRE = _rule(
-    "fuse-over-wire", "stop", "A fuse that lets more through than its wire carries", "The wire is the fuse then.", _by_the_table
+    "fuse-over-wire", "stop", "A fuse that lets more through than its wire carries", "The wire is the fuse then.", by_the_table
 )
+
+
 FUSE_FAR = _rule(
     "fuse-far",
     "mind",
     f"A main fuse further than {{{FUSE_NEAR_M * 1000:.0f} mm}} from the battery",
     "What lies before it is guarded by nothing.",
-    _set("fuse_from", {"si": 0.1, "typed": None}, "Set the fuse within a hand of the battery"),
+    set_cure("fuse_from", {"si": 0.1, "typed": None}, "Set the fuse within a hand of the battery"),
 )
+
+
 NO_MAIN = _rule(
-    "no-main-disconnect", "mind", "A battery that no main switch parts from what it feeds", "In smoke one wants one handle.", _main_switch
+    "no-main-disconnect",
+    "mind",
+    "A battery that no main switch parts from what it feeds",
+    "In smoke one wants one handle.",
+    put_main_switch,
 )
+
+
 NO_RCD = _rule(
     "no-rcd",
     "stop",
     "Mains that reaches a load or socket past no RCD (GFCI)",
     "A fault to the frame is not felt by a breaker, but by who touches it.",
-    _rcd,
+    put_rcd,
 )
-NO_EARTH = _rule("no-earth", "stop", "Mains without an earth to the frame", "A fault leaves the whole body live.", _earth)
+
+
+NO_EARTH = _rule("no-earth", "stop", "Mains without an earth to the frame", "A fault leaves the whole body live.", earth_it)
+
+
 BOND = _rule(
     "neutral-bond",
     "mind",
     "Neutral and earth joined at two places, or at none",
     "At two, current runs in the earth and the RCD trips or sleeps; at none, no breaker sees a fault.",
-    _bond,
+    bond_it,
 )
+
+
 PUMP = _rule(
     "pump-no-switch",
     "mind",
     "A pump without a switch of its own",
     "A burst hose empties the tank into the body while nobody looks.",
-    _set("switched", value=True, says="Give the pump a switch of its own"),
+    set_cure("switched", value=True, says="Give the pump a switch of its own"),
 )
+
+
 SOCKET = _rule(
-    "socket-over", "stop", "An outlet that is asked for more than it gives", "It shuts off in the middle of it, or melts.", _from_its_mains
+    "socket-over", "stop", "An outlet that is asked for more than it gives", "It shuts off in the middle of it, or melts.", from_its_mains
 )
+
+
 SHUNT = _rule(
     "shunt-bypassed",
     "mind",
     "A wire at the battery past the shunt",
     "The monitor does not see it, and shows a battery that is fuller than it is.",
-    _past_shunt,
+    past_shunt,
 )
+
+
 UNEVEN = _rule(
-    "parallel-uneven", "mind", "Batteries side by side that do not share evenly", "The nearest does the work and wears out first.", _even
+    "parallel-uneven", "mind", "Batteries side by side that do not share evenly", "The nearest does the work and wears out first.", even_out
 )
-POLARITY = _rule("polarity-switch", "mind", "A switch that parts the minus only", "What is off still has plus on it.", _breaks_plus)
+
+
+POLARITY = _rule("polarity-switch", "mind", "A switch that parts the minus only", "What is off still has plus on it.", breaks_plus)
+
+
 COLD = _rule(
     "lfp-cold-charge",
     "mind",
@@ -384,37 +177,49 @@ COLD = _rule(
     None,
     "Take one that keeps itself from charging in frost, or bring it into the warm; say so at the battery.",
 )
+
+
 NO_SIZE = _rule(
     "no-size",
     "mind",
     "A wire that no size in the table serves",
     "What is laid must bear what the fuse before it lets through.",
-    _serve,
+    one_to_serve,
     None,
-    (_vehicle_wire,),
+    (vehicle_wire,),
 )
+
+
 THIN = _rule(
-    "wire-thin", "stop", "A wire that carries more than it may", "It gets hot where nobody sees it.", _thicker, None, (_vehicle_wire,)
+    "wire-thin", "stop", "A wire that carries more than it may", "It gets hot where nobody sees it.", thicker, None, (vehicle_wire,)
 )
+
+
 DROPS = _rule(
-    "wire-drops", "mind", "A wire that loses more volts than allowed", "Fridges stop, lamps yellow, chargers never fill.", _thicker
+    "wire-drops", "mind", "A wire that loses more volts than allowed", "Fridges stop, lamps yellow, chargers never fill.", thicker
 )
+
+
 START_FUSE = _rule(
     "start-over-fuse",
     "mind",
     "A fuse smaller than what its load draws while it starts",
     "Compressors and glow plugs draw several times their running current for seconds to minutes.",
-    _by_the_table,
+    by_the_table,
     "A slow fuse by the maker's paper, or a larger fuse with the wire for it.",
 )
+
+
 START_DROPS = _rule(
     "start-drops",
     "mind",
     "A wire that loses too much while its load starts",
     "A heater gives up on its glow plug, a compressor tries again and again.",
-    _thicker,
+    thicker,
     "A shorter way or a thicker wire.",
 )
+
+
 NO_PLACE_SAID = _rule(
     "wire-placeless",
     "note",
@@ -423,9 +228,13 @@ NO_PLACE_SAID = _rule(
     None,
     "Give it a place on Systems, Loads, or measure the wire.",
 )
+
+
 LOOSE = _rule(
-    "not-wired", "note", "Something that runs or gives and has no wire", "It weighs nothing in wire and is on no diagram yet.", _wire_up
+    "not-wired", "note", "Something that runs or gives and has no wire", "It weighs nothing in wire and is on no diagram yet.", wire_up
 )
+
+
 NO_SOURCE = _rule(
     "no-source",
     "mind",
@@ -434,6 +243,8 @@ NO_SOURCE = _rule(
     None,
     "Join its beginning to a battery, a station or a hookup.",
 )
+
+
 BY_CODE = {
     rule.code: rule
     for rule in (
@@ -566,6 +377,8 @@ def _bears(h: Hazard) -> str:
 
 
 Says = Callable[[Hazard, Words], tuple[str, str]]
+
+
 _SAYS: dict[str, Says] = {
     "ac-meet": lambda h, _w: (
         "Two mains can meet",

@@ -8,9 +8,14 @@ from __future__ import annotations
 
 import itertools
 import math
+from functools import lru_cache
 from typing import Literal
 
 import msgspec
+
+from uncle_sled.core.document.project import Build
+from uncle_sled.core.materials import TIMBER
+from uncle_sled.core.studies.cut.piece import Piece
 
 SAME_M = 0.0012  # planed so much more or less is the same stick
 THICK_MM, WIDE_MM = (18.0, 22.0, 28.0, 34.0, 45.0), (45.0, 70.0, 95.0, 120.0, 145.0, 170.0, 195.0, 220.0)
@@ -39,6 +44,7 @@ def sections_sold_m(imperial: bool) -> tuple[tuple[float, float], ...]:
     return tuple(sorted(((wide / 1000, thick / 1000) for wide, thick in made), key=lambda size: (size[0] * size[1], size)))
 
 
+@lru_cache(maxsize=2048)
 def as_sold(section_m: tuple[float, float], imperial: bool, kerf_m: float) -> AsSold:
     """The cheapest way by what is wasted. Args: section_m: its two sides [m]."""
     wide, thin = max(section_m), min(section_m)
@@ -64,3 +70,12 @@ def as_sold(section_m: tuple[float, float], imperial: bool, kerf_m: float) -> As
 def _times(board: float, stick: float, kerf: float) -> int:
     """How many of a width come out of a board, a kerf between them."""
     return max(math.floor((board + 1e-4 + kerf) / (stick + kerf)), 1)
+
+
+def comes_from(piece: Piece, build: Build) -> AsSold | None:
+    """How a stick of softwood comes about; None of what is no such stick, and where the builder said which size is bought."""
+    if piece.kind != "bar" or piece.made_of != TIMBER or piece.cladding:
+        return None
+    if any(size.stuff == piece.stuff or size.material == piece.material for size in build.cut.sizes):
+        return None
+    return as_sold((piece.width_m, piece.thickness_m), build.brief.region == "North American", build.cut.kerf.si)

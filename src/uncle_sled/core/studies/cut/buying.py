@@ -22,8 +22,10 @@ from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.as_sold import AsSold, comes_from
 from uncle_sled.core.studies.cut.consumables import used_up
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
+from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.systems.water import water_of
@@ -112,7 +114,7 @@ def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired
     """Everything to buy. Args: made: what is cut from what; wired: for its wires; hose_m: of water, in all."""
     off = take_off(build, facts)
     drafts = [
-        *_cut_stock(made, library_of(facts.materials), off, Words(build.brief.reading.shown())),
+        *_cut_stock(build, made, library_of(facts.materials), off),
         *_spread(off, library_of(facts.materials)),
         *_openings(build),
         *_things(build),
@@ -149,8 +151,13 @@ def slug(text: str) -> str:
     return re.sub(r"[^A-Za-z0-9 ,&/()+-]", "_", text)[:200]
 
 
-def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, words: Words) -> list[_Draft]:
-    """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought."""
+def _cut_stock(build: Build, made: BuildPlan, library: dict[str, Material], off: TakeOff) -> list[_Draft]:
+    """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought.
+
+    Sticks of a section that no yard has are bought as what they are ripped from or glued up of, so many of it.
+    """
+    words = Words(build.brief.reading.shown())
+    sample = {piece.material: piece for piece in off.pieces}  # one of each material: the others differ in their sizes only
     taken: dict[str, int] = {}
     for plan in made.plan.sheets:
         for layout in plan.layouts:
@@ -158,59 +165,71 @@ def _cut_stock(made: BuildPlan, library: dict[str, Material], off: TakeOff, word
     for bars in made.plan.bars:
         for pattern in bars.patterns:
             taken[pattern.stock] = taken.get(pattern.stock, 0) + pattern.times
-    thick = {piece.material: piece.thickness_m for piece in off.pieces}
-    wide = {piece.material: piece.width_m for piece in off.pieces if piece.kind == "bar"}
-    boards = {piece.material for piece in off.pieces if piece.cladding}
-    stuff = {piece.material: piece.made_of for piece in off.pieces}
-    trims = {piece.material for piece in off.pieces if piece.kind == "trim"}
-    metal = {piece.material: piece.kg_m for piece in off.pieces if piece.kg_m is not None}
     drafts = []
     for stock in made.stocks:
         if not taken.get(stock.id) or stock.id.startswith(RACK):
             continue
-        material = library.get(stuff.get(stock.material, ""))
-        of = (
-            "trim"
-            if stock.material in trims
-            else "metal"
-            if stock.material in metal
-            else "sheet"
-            if stock.kind == "sheet"
-            else "board"
-            if stock.material in boards
-            else "timber"
-        )
+        piece = sample.get(stock.material)
+        material = library.get(piece.made_of) if piece is not None else None
+        of = _sold_as(stock, piece)
         table = prices()[of]
-        own = stock.price
-        each = own
+        each = own = stock.price
+        t, w = (piece.thickness_m, piece.width_m) if piece is not None else (0.0, 0.0)
+        source = comes_from(piece, build) if piece is not None and own is None else None
+        need, name = float(taken[stock.id]), _stock_name(stock, words)
+        if source is not None and source.how in ("ripped", "glued up") and material is not None:
+            size, long = words.section(source.from_m), words.cut(stock.length_m)
+            name, need = f"{material.name} {size}, {long}, for {words.section((w, t))}", math.ceil(need / source.many) * float(source.plies)
+            w, t = source.from_m
         if each is None and of == "trim":
             each = table.likely * stock.length_m
-        kg_m = metal.get(stock.material)
-        if each is None and kg_m is not None:
-            each = prices()["rig steel"].likely * kg_m * stock.length_m
-        if each is None and material is not None:
-            t = thick.get(stock.material, 0.0)
-            area = stock.length_m * (stock.width_m if stock.kind == "sheet" else wide.get(stock.material, 0.0))
-            each = material.price_m2(t) * area or None
+        if each is None and piece is not None and piece.kg_m is not None:
+            each = prices()["rig steel"].likely * piece.kg_m * stock.length_m
+        if each is None and material is not None and (source is None or source.how != "not sold"):
+            across = stock.width_m if stock.kind == "sheet" else w if piece is not None and piece.kind == "bar" else 0.0
+            each = material.price_m2(t) * stock.length_m * across or None
         shares = (table.low / table.likely, 1.0, table.high / table.likely) if own is None else (1.0, 1.0, 1.0)
         low, likely, high = (None if each is None else each * share for share in shares)
         drafts.append(
             _Draft(
                 slug(stock.id),
-                _stock_name(stock, words),
+                name,
                 of=of,
                 unit="pieces",
-                need=float(taken[stock.id]),
+                need=need,
                 pack=1.0,
                 low=low,
                 likely=likely,
                 high=high,
-                why="by the cutting plan",
+                why=_why(source, words),
                 one_batch=of == "sheet" and material is not None and material.family == "plywood",
                 sure="typed" if own is not None else "guessed",
             )
         )
     return drafts
+
+
+def _sold_as(stock: Stock, piece: Piece | None) -> str:
+    """Which line of the price table it goes by."""
+    if piece is not None and piece.kind == "trim":
+        return "trim"
+    if piece is not None and piece.kg_m is not None:
+        return "metal"
+    if stock.kind == "sheet":
+        return "sheet"
+    return "board" if piece is not None and piece.cladding else "timber"
+
+
+def _why(source: AsSold | None, words: Words) -> str:
+    if source is None or source.how == "sold":
+        return "by the cutting plan"
+    if source.how == "not sold":
+        return "by the cutting plan; no yard has this section and it comes out of none: ask for it"
+    if source.how == "ripped":
+        return f"by the cutting plan; {source.many} from each, ripped"
+    return f"by the cutting plan; {source.plies} glued up to one" + (
+        f" with {words.thick(source.between_m)} of plywood between" if source.between_m else ""
+    )
 
 
 def _stock_name(stock: Stock, words: Words) -> str:

@@ -20,8 +20,10 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.cut.cut_plan import CutPlan, cut_plan
 from uncle_sled.core.studies.cut.held_pieces import Held, faults_of
+from uncle_sled.core.studies.cut.lots import Lot, lots_of
 from uncle_sled.core.studies.cut.mitres import LEAST_DEG, Slanted
-from uncle_sled.core.studies.cut.take_off import SHEET_M, Lot, TakeOff, bars_sold_m, lots_of, take_off
+from uncle_sled.core.studies.cut.sticks import bars_sold_m
+from uncle_sled.core.studies.cut.take_off import SHEET_M, TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, Wrong, by_material, wrong_pieces, wrong_saw, wrong_stocks
 
 QUESTIONS = 120  # of each search, whether to go on: the same plan on a fast and a slow machine

@@ -18,7 +18,8 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import SIDES
 from uncle_sled.core.parts.all_parts import framed_of
-from uncle_sled.core.studies.cut.take_off import Piece, take_off
+from uncle_sled.core.studies.cut.piece import Piece
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.wiring.wired import wired_of
 
 Standing = Literal["draft", "as printed", "changed"]

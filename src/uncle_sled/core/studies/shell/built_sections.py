@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Sequence
 
 import msgspec
 from shapely import box
@@ -21,10 +22,10 @@ from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.section_lines import NARROWEST_M, SectionLines, section_lines
 from uncle_sled.core.words import Words, upper_first
 
 BOLT_PITCH_M, GAP_M, PICK_SHARE = 0.4, 0.003, 0.29  # picks: from the centre, of the section's length
-NARROWEST_M = 0.3
 MOST_PARTS = 24
 ORDER = {"floor": 0, "left side": 1, "front": 2, "rear": 3, "right side": 4, "roof": 5}
 
@@ -81,9 +82,10 @@ def sections_of(s: Studied) -> Sections:
     here = {face.id for face in body.surfaces}
     faults += [f"There is no {split.face} to be parted." for split in s.build.shell.splits if split.face not in here]
     for surface in body.surfaces:
-        lines = _lines(s, surface, faults, words)
-        most = max(most, len(lines))
-        made += _parted(s, surface, lines)
+        lines = section_lines(s.build.shell, s.framed, surface)
+        faults += _faults(surface, lines, words)
+        most = max(most, len(lines.at_m))
+        made += _parted(s, surface, lines.at_m)
     made.sort(key=lambda section: (ORDER.get(_kind(s, section.face), 6), section.face, section.centre[0]))
     made = [msgspec.structs.replace(section, order=k) for k, section in enumerate(made, 1)]
     gap = s.build.shell.joint_gap.si if s.build.shell.joint_gap is not None else GAP_M
@@ -103,31 +105,17 @@ def _kind(s: Studied, face: str) -> str:
     return next(surface.kind for surface in s.framed.body.surfaces if surface.id == face)
 
 
-def _lines(s: Studied, surface: Surface, faults: list[str], words: Words) -> list[float]:
-    """Stations at which a surface is parted, those that cannot be left out and said."""
-    left, _, right, _ = surface.polygon.bounds
-    good: list[float] = []
-    for split in s.build.shell.splits:
-        if split.face != surface.id:
-            continue
-        at = left + split.at.si
-        through = next(
-            (cut for cut in s.framed.cuts if cut.surface == surface.id and cut.good and cut.shape.bounds[0] < at < cut.shape.bounds[2]),
-            None,
-        )
-        near = min((abs(at - other) for other in (left, right, *good)), default=math.inf)
-        if through is not None:
-            faults.append(
-                f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} goes through {through.name}; beside it would be right."
-            )
-        elif not left < at < right or near < NARROWEST_M:
-            faults.append(f"{upper_first(surface.id)}: the line at {words.m(split.at.si)} leaves a section under {words.m(NARROWEST_M)}.")
-        else:
-            good.append(at)
-    return sorted(good)
+def _faults(surface: Surface, lines: SectionLines, words: Words) -> list[str]:
+    """Lines at which it cannot be parted, in words."""
+    return [
+        f"{upper_first(surface.id)}: the line at {words.m(line.at_m)} goes through {line.through}; beside it would be right."
+        if line.through
+        else f"{upper_first(surface.id)}: the line at {words.m(line.at_m)} leaves a section under {words.m(NARROWEST_M)}."
+        for line in lines.refused
+    ]
 
 
-def _parted(s: Studied, surface: Surface, lines: list[float]) -> list[BuiltSection]:
+def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltSection]:
     left, low, right, high = surface.polygon.bounds
     marks = [left, *lines, right]
     face = face_of(s.build.shell, surface.kind)

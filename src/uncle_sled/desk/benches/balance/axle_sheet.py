@@ -6,7 +6,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from uncle_sled.core.document.placing import axle_shift_ops
-from uncle_sled.core.drawing.balance.axle_chart import Field, axle_chart, axle_words, field_of
+from uncle_sled.core.drawing.balance.axle_chart import axle_chart, axle_words, field_of
+from uncle_sled.core.drawing.plot import Plot
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.balance.axle_conflicts import conflicts
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
@@ -25,9 +26,9 @@ class AxleSheet(Chart):
         super().__init__(session, "Share on the ball over the axle's place", self._shapes, empty=self._why_none)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.reads(self._read)
-        self.grabbed: tuple[Field, float, Hand] | None = None
+        self.grabbed: tuple[Plot, float, Hand] | None = None
 
-    def _field(self, width: float, height: float) -> Field | None:
+    def field(self, width: float, height: float) -> Plot | None:
         s = self.session.studied
         if s.support is None or s.support.carrier != "ball" or not s.towing_rows:
             return None
@@ -36,7 +37,7 @@ class AxleSheet(Chart):
         return field_of(s, axle_placing(s), s.support.mean_axle_m, width, height)
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        s, field = self.session.studied, self._field(width, height)
+        s, field = self.session.studied, self.field(width, height)
         if field is None or s.support is None or s.readings.total_kg[s.towing_rows].min() <= 0:
             return ()
         tried = self.session.ghost_studied
@@ -44,7 +45,7 @@ class AxleSheet(Chart):
         return axle_chart(s, axle_placing(s), conflicts(s), field, Words(self.session.shown), at)
 
     def _read(self, x: float, _y: float, width: float, height: float) -> str:
-        field = self._field(width, height)
+        field = self.field(width, height)
         return axle_words(self.session.studied, field, x, Words(self.session.shown)) if field is not None else ""
 
     def _why_none(self) -> str:
@@ -61,7 +62,7 @@ class AxleSheet(Chart):
         return False
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        s, field = self.session.studied, self._field(float(self.width()), float(self.height()))
+        s, field = self.session.studied, self.field(float(self.width()), float(self.height()))
         if event.button() != Qt.MouseButton.LeftButton or field is None or s.support is None:
             return
         if abs(event.position().x() - field.x(s.support.mean_axle_m)) > 24 or not self._may_move():
@@ -75,7 +76,7 @@ class AxleSheet(Chart):
             super().mouseMoveEvent(event)
             return
         field, start, hand = self.grabbed
-        station = field.station(event.position().x())
+        station = field.value(event.position().x())
         if not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             station = round(station / STEP_M) * STEP_M
         hand.put(axle_shift_ops(hand.build, station - start))

@@ -127,7 +127,7 @@ class SwayPanel(Panel):
         super().__init__(session)
         self.timer = QTimer(self)
         self.timer.setInterval(TICK_MS)
-        self.timer.timeout.connect(self._tick)
+        self.timer.timeout.connect(self.tick)
 
     def _row(self) -> int:
         return worst_row(self.session)
@@ -180,7 +180,7 @@ class SwayPanel(Panel):
             self.timer.start()
         self.play.setText("Pause" if self.timer.isActive() else "Play")
 
-    def _tick(self) -> None:
+    def tick(self) -> None:
         got = self.swing()
         if got is None or not self.isVisible() or self.at >= len(got[1].t_s) - 1:
             self.timer.stop()

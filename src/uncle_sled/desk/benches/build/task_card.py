@@ -32,17 +32,17 @@ class TaskCard(PanelOf[BuildBench]):
             self._titled("Not before", self._field("not_before", "Year-month-day")),
             self._titled("Done on", self._field("done", "Year-month-day; nothing: not yet")),
             Says(self._waits, face="small"),
-            Choice("Waits for", self._others, self._turn_wait, lambda: "", "Choose a task: it is waited for, or no longer", when=self._on),
+            Choice("Waits for", self._others, self.turn_wait, lambda: "", "Choose a task: it is waited for, or no longer", when=self._on),
             across(
                 Act(
                     "Booked",
                     "It happens on the day it is not before: a crane, a visit",
-                    self._turn_fixed,
+                    self.turn_fixed,
                     self._on,
                     lambda: (task := self.task()) is not None and task.fixed,
                 ),
                 Act("Done", "Today; again: not done (D)", self.bench.turn_done, self._on),
-                Act("Leave out", "It is not done in this build, or goes where it is your own", self._leave_out, self._on),
+                Act("Leave out", "It is not done in this build, or goes where it is your own", self.leave_out, self._on),
                 gap=4,
             ),
             across(*self.least.values(), gap=4),
@@ -50,7 +50,7 @@ class TaskCard(PanelOf[BuildBench]):
             Choice(
                 "Left out",
                 self._left_out,
-                self._take_in,
+                self.take_in,
                 lambda: "",
                 "A task that was left out, to be taken in again",
                 when=lambda: len(self._left_out()) > 1,
@@ -138,7 +138,7 @@ class TaskCard(PanelOf[BuildBench]):
     def _change(self, id: str) -> Any:
         return next((change for change in self.session.build.work.changes if change.id == id), None)
 
-    def _turn_wait(self, id: object) -> None:
+    def turn_wait(self, id: object) -> None:
         task = self.task()
         if task is None or not id:
             return
@@ -146,7 +146,7 @@ class TaskCard(PanelOf[BuildBench]):
         verb = "no longer waits for" if id in task.after else "waits for"
         self.bench.change(task.id, f"{task.name} {verb} {self.bench.name_of(str(id)).lower()}", after=tuple(after))
 
-    def _turn_fixed(self) -> None:
+    def turn_fixed(self) -> None:
         task = self.task()
         if task is None or not task.ready:
             self.session.said.emit("Type the day under Not before first.", "note")
@@ -164,7 +164,7 @@ class TaskCard(PanelOf[BuildBench]):
         verb = "is not of" if mark in task.least else "is of"
         self.bench.change(task.id, f"{task.name} {verb} the least to {mark}", least=least)
 
-    def _leave_out(self) -> None:
+    def leave_out(self) -> None:
         task = self.task()
         if task is None:
             self.session.said.emit("Click a task first.", "note")
@@ -173,7 +173,7 @@ class TaskCard(PanelOf[BuildBench]):
         else:
             self.bench.change(task.id, f"Leave out {task.name.lower()}", off=True)
 
-    def _take_in(self, id: object) -> None:
+    def take_in(self, id: object) -> None:
         if id:
             self.bench.change(str(id), "Take a task in again", off=False)
 

@@ -36,7 +36,7 @@ class WeekCard(Panel):
             ]
         )
         days = [
-            Act(word[0], word, partial(self._turn, id, at), down=partial(self._works, id, at), wide=29, name=f"{name}, {word}")
+            Act(word[0], word, partial(self.turn, id, at), down=partial(self._works, id, at), wide=29, name=f"{name}, {word}")
             for at, word in enumerate(WEEK)
         ]
         return rows(across(*head), across(Gap(), *days, gap=2), gap=2)
@@ -59,7 +59,7 @@ class WeekCard(Panel):
     def _no_more(self, id: str) -> None:
         self.session.edit("A helper less", [remove(f"work.helpers.{id}")], "Build")
 
-    def _turn(self, id: str, weekday: int) -> None:
+    def turn(self, id: str, weekday: int) -> None:
         after = tuple(sorted(set(self._days(id)) ^ {weekday}))
         path = "work.days" if not id else f"work.helpers.{id}.days"
         self.session.edit(f"{WEEK[weekday]}: {'works' if weekday in after else 'free'}", [set_to(path, list(after))], "Build")

@@ -33,7 +33,7 @@ class BarsPanel(CutPanel):
         for chart in (self.chart, self.map):
             chart.over.connect(lambda key: self.bench.mark((key,)) if key else None)
         self.chart.picked.connect(lambda key: self.bench.mark((key,) if key else ()))
-        self.map.picked.connect(self._find)
+        self.map.picked.connect(self.find_piece)
         return rows(
             across(Choice("Material", self._materials, self._choose, lambda: self.material, letters=26), Says(self._told, share=1)),
             Busy(laid_out),
@@ -107,7 +107,7 @@ class BarsPanel(CutPanel):
         }
         return piece_map(self.session.studied.framed, numbers, lit or self.bench.marked, width, height - 16, ("bar", "trim"))
 
-    def _find(self, key: str) -> None:
+    def find_piece(self, key: str) -> None:
         """A piece of another material: its bars are shown."""
         self.bench.mark((key,) if key else ())
         hand = self.bench.hand_out()

@@ -58,7 +58,7 @@ class BuyPanel(CutPanel):
             Column(
                 "Until",
                 lambda line: line.quote_until,
-                ink=self._lapsed,
+                ink=self.lapsed,
                 enter=lambda line, text: self._day(line, "quote_until", text),
                 tip="The quote holds until this day; red: it has lapsed",
                 from_px=700,
@@ -133,7 +133,7 @@ class BuyPanel(CutPanel):
     def _ink(self, line: Line) -> str:
         return "spruce" if line.arrived or line.spent is not None else "pencil" if line.packs == 0 else ""
 
-    def _lapsed(self, line: Line) -> str:
+    def lapsed(self, line: Line) -> str:
         return "primer" if line.quote_until and not line.ordered and line.quote_until < today() else ""
 
     # entries

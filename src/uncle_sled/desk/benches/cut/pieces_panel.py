@@ -41,7 +41,7 @@ class PiecesPanel(CutPanel):
             ),
             Column("Ends", lambda numbered: ends_words(numbered.piece.ends_deg), right=True, tip="How far the saw is turned off square"),
             Column("Material", lambda numbered: self.words.material(numbered.piece.material)),
-            Column("Note", self._note, ink=lambda numbered: "primer" if numbered.standing == "changed" else ""),
+            Column("Note", self.note, ink=lambda numbered: "primer" if numbered.standing == "changed" else ""),
         )
         self.of = self.put(Choice("Which pieces", self._faces, lambda _: self.refresh(), tip="Pieces of one face or thing only", letters=9))
         self.table = self.put(
@@ -64,7 +64,7 @@ class PiecesPanel(CutPanel):
                 Choice(
                     "Cabinets made here",
                     self._cabinets,
-                    self._make_here,
+                    self.make_here,
                     lambda: "",
                     "A cabinet, bed or furniture of Stow that is made of sheets here, and not bought; choose it again to buy it",
                     10,
@@ -86,7 +86,7 @@ class PiecesPanel(CutPanel):
     def _cut(self, metres: float) -> str:
         return self.words.cut(metres)
 
-    def _note(self, numbered: Named) -> str:
+    def note(self, numbered: Named) -> str:
         told = [] if numbered.standing != "changed" else ["changed since the print"]
         piece = numbered.piece
         worked = work_words(piece, self.words) if piece.kind == "bar" else board_work(piece, self.words)
@@ -146,7 +146,7 @@ class PiecesPanel(CutPanel):
         ]
         return [("", "cabinets …"), *things] if things else []
 
-    def _make_here(self, id: object) -> None:
+    def make_here(self, id: object) -> None:
         made = self.session.build.cut.made
         if not id:
             return

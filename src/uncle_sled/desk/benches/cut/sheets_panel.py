@@ -80,8 +80,8 @@ class SheetsPanel(CutPanel):
         self.list = self.put(DrawingOf("Cuts in their order", self._cuts, "Cuts, in this order", NO_CUTS, kind=PieceChart, share=4))
         for chart in (self.chart, self.map):
             chart.over.connect(self._over)
-            chart.picked.connect(self._picked)
-        self.chart.put_down.connect(self._put_down)
+            chart.picked.connect(self.picked)
+        self.chart.put_down.connect(self.drop)
         several = lambda: len(self.sheets()) > 1
         saws = (("edge to edge", "edge to edge"), ("free", "along outlines"))
         saw_tip = "Track or table saw: every cut runs from edge to edge; router or jigsaw: along the outlines"
@@ -140,7 +140,7 @@ class SheetsPanel(CutPanel):
             return self.bench.still()
         return "No sheets are cut for this build: give faces layers of sheets on Shell."
 
-    def _scale(self, width: float, height: float) -> tuple[float, float, float]:
+    def scale(self, width: float, height: float) -> tuple[float, float, float]:
         on = self.on()
         assert on is not None
         scale = min((width - 2 * EDGE) / on.layout.length_m, (height - 2 * EDGE - 16) / on.layout.width_m)
@@ -151,7 +151,7 @@ class SheetsPanel(CutPanel):
         if hand is None or on is None:
             return ()
         words, cut = self.words, self.session.build.cut
-        scale, left, low = self._scale(width, height)
+        scale, left, low = self.scale(width, height)
         keep = offcuts_of(on.layout, cut.kerf.si, cut.keep_m2)
         done = self.steps()[: self.cut] if self.cut else None
         shapes = sheet_drawn(on, hand.wanted, words, scale, (left, low), self.bench.marked, done, keep)
@@ -241,7 +241,7 @@ class SheetsPanel(CutPanel):
         if key and not self.session.selection:
             self.bench.mark((key,))
 
-    def _picked(self, key: str) -> None:
+    def picked(self, key: str) -> None:
         self.bench.mark((key,) if key else ())
         found = next((k for k, on in enumerate(self.sheets()) if any(numbered.piece.key == key for numbered in on.named)), None)
         if found is not None and found != min(self.at, len(self.sheets()) - 1):
@@ -275,7 +275,7 @@ class SheetsPanel(CutPanel):
         mine = [pin.sheet for pin in pins if pin.piece in here and pin.stock == on.layout.stock]
         return mine[0] if mine else max((pin.sheet for pin in pins), default=0) + 1
 
-    def _put_down(self, key: str, dx: float, dy: float) -> None:
+    def drop(self, key: str, dx: float, dy: float) -> None:
         """A piece is dragged: it is held where it was put, if it can be cut there."""
         on, made = self.on(), self.bench.plan()
         if on is None or made is None:
@@ -284,7 +284,7 @@ class SheetsPanel(CutPanel):
         if at is None:
             return
         cut = self.session.build.cut
-        scale, _, _ = self._scale(float(self.chart.width()), float(self.chart.height()))
+        scale, _, _ = self.scale(float(self.chart.width()), float(self.chart.height()))
         lies = on.layout.pieces[at]
         x, y = self._snapped(on, at, lies.x_m + dx / scale, lies.y_m + dy / scale, SNAP_PX / scale)
         pins = cut.pins

@@ -11,7 +11,8 @@ from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.cut.cut_from_stock import sizes_now, stocks_of
-from uncle_sled.core.studies.cut.take_off import lots_of, take_off
+from uncle_sled.core.studies.cut.lots import lots_of
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.cut.wanted import by_material
 from uncle_sled.desk.benches.cut.bench import CutPanel
 from uncle_sled.desk.kit.form import Row, plain

@@ -29,7 +29,7 @@ class TemplatesPanel(CutPanel):
                 "Template", lambda template: self.session.told(f"{template.name} ({template.side})" if template.side else template.name)
             ),
             Column("Pieces", lambda template: ", ".join(template.numbers)),
-            Column("Sheets", self._sheets, right=True, sort=self._many),
+            Column("Sheets", self._sheets, right=True, sort=self.many),
         )
         self.bar = self.put(Own(self._bar, self._show_bar, wide=96))
         self.sheets = self.put(Drawing("The map of the sheets", self._shapes, "", self._why, share=2))
@@ -104,7 +104,7 @@ class TemplatesPanel(CutPanel):
     def _size(self, template: Template) -> str:
         return f"{self.words.cut(template.drawn.wide)} × {self.words.cut(template.drawn.high)}"
 
-    def _many(self, template: Template) -> int:
+    def many(self, template: Template) -> int:
         try:
             plan = tiling(template.drawn, PAPERS[self.paper])
             return plan.many + has_map(template.drawn, plan)
@@ -112,7 +112,7 @@ class TemplatesPanel(CutPanel):
             return 10_000
 
     def _sheets(self, template: Template) -> str:
-        many = self._many(template)
+        many = self.many(template)
         return str(many) if many < 10_000 else "too many"
 
     def chosen(self) -> Template | None:

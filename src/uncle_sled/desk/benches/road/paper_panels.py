@@ -50,9 +50,7 @@ class PapersPanel(PanelOf[RoadBench]):
         return rows(
             across(
                 Act("Add a wish", "Something that was asked for (W)", self.bench.add_wish),
-                Choice(
-                    "Met by", self._places, self._meet, tip="The thing, opening or face that meets the chosen wish", letters=16, share=1
-                ),
+                Choice("Met by", self._places, self.meet, tip="The thing, opening or face that meets the chosen wish", letters=16, share=1),
                 Act("Take it off", "The chosen wish", self.take_off),
             ),
             self.table,
@@ -82,7 +80,7 @@ class PapersPanel(PanelOf[RoadBench]):
     def _say(self, traced: Traced, field: str, text: str) -> bool:
         return bool(self.session.edit(f"Wish: {text[:40]}", [set_to(f"road.wishes.{traced.wish.id}.{field}", text.strip()[:2000])], "Road"))
 
-    def _meet(self, id: object) -> None:
+    def meet(self, id: object) -> None:
         traced = self.chosen()
         if traced is None:
             self.session.said.emit("Choose a wish first.", "note")

@@ -61,8 +61,8 @@ class WeighPanel(PanelOf[RoadBench]):
             ),
             Says(lambda: self._told()[0]),
             Says(lambda: self._told()[1], "primer", hides=True),
-            Drawing("Where the wheels stand, first", lambda w, h: self._picture(0, w, h), share=1),
-            Drawing("Where the wheels stand, second", lambda w, h: self._picture(1, w, h), when=lambda: self._way() in STAGED, share=1),
+            Drawing("Where the wheels stand, first", lambda w, h: self.picture(0, w, h), share=1),
+            Drawing("Where the wheels stand, second", lambda w, h: self.picture(1, w, h), when=lambda: self._way() in STAGED, share=1),
             share=1,
         )
         side = rows(
@@ -127,7 +127,7 @@ class WeighPanel(PanelOf[RoadBench]):
     def _why(self) -> str:
         return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform, as drawn, are the usual one."
 
-    def _picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
+    def picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
         return weigh_picture(self.studied, self._way(), stage, width, height, self.what())
 
     def _reading_ops(self, id: str) -> Callable[[Any], list[Op]]:

@@ -147,14 +147,14 @@ class ShellBench(PanelBench):
         menu.addSeparator()
         menu.addAction("Lay a sketch under it…").triggered.connect(self.lay_sketch)
         if self.session.build.shell.sketch is not None:
-            menu.addAction("Scale the sketch by two points").triggered.connect(lambda: self._hold_sketch("scale"))
-            menu.addAction("Slide the sketch").triggered.connect(lambda: self._hold_sketch("move"))
+            menu.addAction("Scale the sketch by two points").triggered.connect(lambda: self.hold_sketch("scale"))
+            menu.addAction("Slide the sketch").triggered.connect(lambda: self.hold_sketch("move"))
             menu.addAction("Take the sketch away").triggered.connect(
                 lambda: self.session.edit("Take the sketch away", [set_to("shell.sketch", None)], "Shell")
             )
         menu.exec(self.point_button.mapToGlobal(QPoint(0, self.point_button.height() + 2)))
 
-    def _hold_sketch(self, how: str) -> None:
+    def hold_sketch(self, how: str) -> None:
         self.body.sketching = how
         says = "Pull from one point of the sketch to another whose distance you know."
         self.session.said.emit(says if how == "scale" else "Pull the sketch to its place; choose another view when done.", "note")
@@ -171,7 +171,7 @@ class ShellBench(PanelBench):
             self.session.said.emit(f"{path.name} is not a picture that can be read; a PNG or JPEG would be right.", "stop")
             return
         self.session.edit(f"Lay {path.name} under the profile", [set_to("shell.sketch", record)], "Shell")
-        self._hold_sketch("scale")
+        self.hold_sketch("scale")
 
     def _scale_sketch(self, far: float) -> None:
         """Two points were set that lie ``far`` apart as drawn; what is it really?"""

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.holds_chart import holds_chart, holds_high
-from uncle_sled.core.studies.shell.screening import Check, screening
+from uncle_sled.core.studies.shell.check import Check
+from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.ridge_rows import is_pitched, ridge_rows
 from uncle_sled.desk.kit.form import plain

@@ -148,7 +148,7 @@ class LayersPanel(Panel):
             return words.told(made)
         bend = "any curve" if made.tightest_m <= 0 else words.m(made.tightest_m)
         return (
-            f"{words.of(made.kg_m2, 'kg/m2', 1)}, {words.thick(made.thickness_m)}, {words.resistance(made.r_m2k_w)}, "
+            f"{words.of(made.kg_m2, 'kg/m2', 1)}, {words.layer(made.thickness_m)}, {words.resistance(made.r_m2k_w)}, "
             f"U {words.of(made.u_w_m2k, 'W/m2K', 2)}; money {made.money_m2:.0f} and {made.hours_m2:.1f} h a m²; goes round {bend}."
         )
 
@@ -167,7 +167,7 @@ class LayersPanel(Panel):
             self.window().close()
 
 
-class LayersDialog(PanelDialog):
+class LayersDialog(PanelDialog[LayersPanel]):
     """The layers of one face."""
 
     def __init__(self, session: Session, face: Face, parent: QWidget | None = None) -> None:

@@ -98,7 +98,7 @@ class OwnMaterialPanel(Panel):
             self.window().close()
 
 
-class OwnMaterialDialog(PanelDialog):
+class OwnMaterialDialog(PanelDialog[OwnMaterialPanel]):
     """A material of one's own."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:

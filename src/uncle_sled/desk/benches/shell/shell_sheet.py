@@ -191,28 +191,28 @@ class ShellSheet(SheetView):
             paint(painter, shell_views.side_openings(tried, words, 0.001), frame, stroke="chalk")
 
     # profile handles
-    def _spot(self, u: float, v: float) -> QPointF:
+    def spot(self, u: float, v: float) -> QPointF:
         shell = self.session.build.shell
         front, under = (shell.front.si if shell.front else 0.0), (shell.floor.si if shell.floor else 0.0)
         assert shell.length is not None and shell.height is not None
         return self.frame("side").point((front + u * shell.length.si, under + v * shell.height.si))
 
-    def _handles(self) -> list[tuple[int, Part, QPointF]]:
+    def handles(self) -> list[tuple[int, Part, QPointF]]:
         """Points and the handles of the chosen one, with where they are."""
         shell = self.session.build.shell
         if shell.form != "profile" or not (shell.length and shell.height):
             return []
         made: list[tuple[int, Part, QPointF]] = []
         for at, n in enumerate(shell.profile):
-            made.append((at, "node", self._spot(n.u, n.v)))
+            made.append((at, "node", self.spot(n.u, n.v)))
             if at == self.node:
                 for part, u, v in (("in", n.in_u, n.in_v), ("out", n.out_u, n.out_v)):
                     if math.hypot(u - n.u, v - n.v) > 1e-6:
-                        made.append((at, part, self._spot(u, v)))  # type: ignore[arg-type]
+                        made.append((at, part, self.spot(u, v)))  # type: ignore[arg-type]
         return made
 
     def _paint_handles(self, painter: QPainter) -> None:
-        for at, part, spot in self._handles():
+        for at, part, spot in self.handles():
             chosen = at == self.node
             painter.setPen(QPen(colour("chalk"), 1.6))
             if part == "node":
@@ -221,7 +221,7 @@ class ShellSheet(SheetView):
             else:
                 n = self.session.build.shell.profile[at]
                 painter.setPen(QPen(colour("chalk"), 1.0, Qt.PenStyle.DotLine))
-                painter.drawLine(self._spot(n.u, n.v), spot)
+                painter.drawLine(self.spot(n.u, n.v), spot)
                 painter.setPen(QPen(colour("chalk"), 1.6))
                 painter.setBrush(colour("field"))
                 painter.drawLine(spot + QPointF(-4, -4), spot + QPointF(4, 4))
@@ -230,7 +230,7 @@ class ShellSheet(SheetView):
     def _handle_at(self, at: QPointF) -> tuple[int, Part] | None:
         if self.view != "Profile":
             return None
-        near = [(math.hypot(at.x() - spot.x(), at.y() - spot.y()), part == "node", node, part) for node, part, spot in self._handles()]
+        near = [(math.hypot(at.x() - spot.x(), at.y() - spot.y()), part == "node", node, part) for node, part, spot in self.handles()]
         near = [one for one in near if one[0] <= HANDLE_PX]
         if not near:
             return None

@@ -75,7 +75,7 @@ class WallPlan(DragPaper):
             self.y0 = self.height() / 2
         self.update()
 
-    def _boxes(self) -> list[tuple[QRectF, Inner]]:
+    def boxes(self) -> list[tuple[QRectF, Inner]]:
         """Where each wall and loft is [px], walls first."""
         s = self.session.studied
         body, shell, frame = s.framed.body, s.build.shell, self.frame("plan")
@@ -98,14 +98,14 @@ class WallPlan(DragPaper):
             paint(painter, inner_view(s, "plan", named=True), frame, self.written)
             painter.setPen(QPen(colour("chalk"), 2.4))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            for box, inner in self._boxes():
+            for box, inner in self.boxes():
                 if inner.id in self.session.selection:
                     painter.drawRect(box.adjusted(-2, -2, 2, 2))
             if not (s.build.shell.partitions or s.build.shell.lofts):
                 write(painter, QPointF(14, 16), "No wall inside yet: add one across or along.", 12, "pencil", kept=self.written)
 
     def at(self, spot: QPointF) -> Inner | None:
-        for box, inner in self._boxes():
+        for box, inner in self.boxes():
             if box.adjusted(-4, -4, 4, 4).contains(spot):
                 return inner
         return None

@@ -25,7 +25,7 @@ def _thick(name: str, words: Words) -> str:
     """The layers' thicknesses from outside in."""
     thick = [layer.thickness.si for layer in WAYS[name] if layer.thickness.si > 0]
     if words.shown.imperial:
-        return " + ".join(words.thick(one) for one in thick)
+        return " + ".join(words.layer(one) for one in thick)
     return " + ".join(f"{one * 1000:g}" for one in thick) + " mm"
 
 

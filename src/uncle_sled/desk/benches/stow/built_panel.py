@@ -39,7 +39,7 @@ class BuiltPanel(Panel):
         columns: tuple[Column[Thing], ...] = (
             Column("Thing", lambda thing: thing.name, ink=self._ink),
             Column("Made as", self._made_as),
-            Column("Weighs", lambda thing: self.words.kg(self._kg(thing)), right=True, sort=self._kg),
+            Column("Weighs", lambda thing: self.words.kg(self.kg(thing)), right=True, sort=self.kg),
         )
         self.chart = self.put(
             Drawing("The cabinet from the front, the side, above and in three directions", self._shapes, "", self._why, share=5)
@@ -67,7 +67,7 @@ class BuiltPanel(Panel):
         )
         return across(left, Remade(self._shape, self._cards, wide=SIDE_PX), gap=8)
 
-    def _kg(self, thing: Thing) -> float:
+    def kg(self, thing: Thing) -> float:
         part = next((p for p in self.session.studied.parts if p.id == thing.id), None)
         return part.mass_kg if part is not None else thing.mass.si
 

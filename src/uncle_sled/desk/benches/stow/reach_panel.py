@@ -27,7 +27,7 @@ class ReachPanel(Panel):
             Column(
                 "In", lambda access: self.words.m(access.far_m) if access.far_m else "", right=True, sort=lambda access: access.far_m or 0.0
             ),
-            Column("Moved first", self._first),
+            Column("Moved first", self.first),
         )
         session = self.session
         self.table = self.put(
@@ -57,7 +57,7 @@ class ReachPanel(Panel):
         made = accesses(self.session.build, self.session.facts, self.session.mode)
         return sorted(made, key=lambda access: (ORDER[access.how], access.name))
 
-    def _first(self, access: Access) -> str:
+    def first(self, access: Access) -> str:
         names = {t.id: t.name for t in self.session.build.stow.things}
         return ", ".join(lower_first(names.get(id, id)) for id in access.first)
 

@@ -101,7 +101,7 @@ class ChargePanel(Panel):
         side = rows(Fields("The stay", rows_of, "Systems"), self.shade, Says(self._told), Gap(), gap=8, wide=SIDE_PX)
         return across(left, side, gap=8)
 
-    def _stay(self) -> Stay:
+    def stay(self) -> Stay:
         ghost = self.session.ghost
         build = ghost[1].build if ghost is not None else self.session.build
         mode = self.session.mode
@@ -113,19 +113,19 @@ class ChargePanel(Panel):
         self.refresh()
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        return stay_chart(self._stay(), self.sky, self.words, width, height)
+        return stay_chart(self.stay(), self.sky, self.words, width, height)
 
     def _read(self, x: float, _up: float, width: float, height: float) -> str:
-        return stay_words(self._stay(), x, self.words, width, height)
+        return stay_words(self.stay(), x, self.words, width, height)
 
     def _why(self) -> str:
-        stay = self._stay()
+        stay = self.stay()
         if stay.bank is None and self.session.build.systems.plugged:
             return "No battery aboard: the hookup runs it all. Together shows what its breaker stands."
         return " ".join(stay.why) or "Nothing to draw yet."
 
     def _first(self) -> str:
-        stay = self._stay()
+        stay = self.stay()
         if not stay.strings:
             return ""
         told = []
@@ -138,7 +138,7 @@ class ChargePanel(Panel):
         return ". ".join(told) + "." + guessed
 
     def _told(self) -> list[str]:
-        stay, words = self._stay(), self.words
+        stay, words = self.stay(), self.words
         lines = [f"Out {words.wh(stay.demand.daily_wh)} a day."]
         if stay.bank is not None:
             cold = "" if stay.bank.cold_known else "; how cold is not said"

@@ -45,7 +45,7 @@ class DiagramPanel(PanelOf[Acts]):
         super().__init__(session, bench)
         session.selected.connect(self.chart.update)
 
-    def _diagram(self) -> Diagram | None:
+    def diagram(self) -> Diagram | None:
         s = self.session.studied
         wired = wired_of(s.build, s.framed)
         return one_line(wired, self.words) if wired.wires else None
@@ -65,7 +65,7 @@ class DiagramPanel(PanelOf[Acts]):
         self.refresh()
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
-        made = self._diagram()
+        made = self.diagram()
         if made is None:
             return ()
         scale = self.scale(made)
@@ -84,7 +84,7 @@ class DiagramPanel(PanelOf[Acts]):
         self._size()
 
     def _size(self) -> None:
-        made = self._diagram()
+        made = self.diagram()
         if made is None:
             self.chart.setMinimumSize(200, 120)
             return

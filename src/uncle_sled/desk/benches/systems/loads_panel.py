@@ -152,12 +152,12 @@ class LoadsPanel(PanelOf[Acts]):
             self.split.setOrientation(way)
             self.split.setSizes([580, 240] if wide else [260, 200])
 
-    def _stay(self) -> Stay:
+    def stay(self) -> Stay:
         mode = self.session.mode
         return stay_of(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build))
 
     def _bars(self, width: float, height: float) -> tuple[Any, ...]:
-        return day_chart(self._stay(), self.words, width, height)
+        return day_chart(self.stay(), self.words, width, height)
 
     def _ink(self, appliance: Runs) -> str:
         return "pencil" if self._state(appliance).startswith("off") else "primer" if appliance.daily_wh is None else ""
@@ -269,7 +269,7 @@ class LoadsPanel(PanelOf[Acts]):
         self.refresh()
 
     def _sum(self) -> str:
-        stay, words = self._stay(), self.words
+        stay, words = self.stay(), self.words
         if not stay.demand.loads:
             return ""
         daily = stay.demand.daily_wh

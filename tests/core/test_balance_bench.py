@@ -165,7 +165,7 @@ def test_a_single_shift_is_that_of_brute_force_with_and_without_the_lean():
         room = allowed(low, high, rng.uniform(-30, 30), 0.05 if at % 2 else None)
         lane = Lane(rng.choice([0.0, 0.4]), 0.0, 6.0)
         shifts = np.linspace(-3, 3, 6001)
-        good = np.array([room.holds(mass * d, mass * lane.y_m) for d in shifts])
+        good = room.held(np.outer(shifts, mass), mass * lane.y_m)
         found = nearest_shift(Mover(3.0, 0.0, mass, (lane,), 1.0), lane, room)
         if found is None:
             assert not good.any()
@@ -195,16 +195,12 @@ def test_the_program_finds_what_enumeration_finds():
         room = allowed(np.full(3, target - 6.0), np.full(3, target + 6.0), rng.uniform(-45, -15), 0.05)
         along = [(d, 0.0) for d in np.concatenate([np.linspace(-0.4, 0.1, 11), np.linspace(0.3, 0.6, 7)])]
         spots = [along + [(d, 0.5) for d in np.linspace(-0.2, 0.2, 9)]] * n
-        best = np.inf
-        for shift in itertools.product(*spots):
-            moved = [abs(d) > 1e-9 or y > 0 for d, y in shift]
-            if sum(moved) > most:
-                continue
-            aft = sum(m.mass_kg * d for m, (d, _) in zip(movers, shift, strict=True))
-            right = sum(m.mass_kg * y for m, (_, y) in zip(movers, shift, strict=True))
-            if room.holds(aft, right):
-                costs = [m.hard * (abs(d) + y) + 0.15 * go for m, (d, y), go in zip(movers, shift, moved, strict=True)]
-                best = min(best, sum(costs))
+        every = np.array(list(itertools.product(*spots)))  # (ways, things, along and across)
+        moved_in = (np.abs(every[:, :, 0]) > 1e-9) | (every[:, :, 1] > 0)
+        weighs, hard = np.array([m.mass_kg for m in movers]), np.array([m.hard for m in movers])
+        good = room.held(every[:, :, 0] @ weighs, every[:, :, 1] @ weighs) & (moved_in.sum(axis=1) <= most)
+        costs = (hard * (np.abs(every[:, :, 0]) + every[:, :, 1]) + 0.15 * moved_in).sum(axis=1)
+        best = costs[good].min() if good.any() else np.inf
         found, _ = solve_least(movers, room, most)
         if not np.isfinite(best):
             continue

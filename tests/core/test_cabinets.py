@@ -21,6 +21,7 @@ from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.cabinet import DRAWER_SIDE_M, carcass, polygons
+from uncle_sled.core.parts.cabinet_edges import band_m, seen_edges
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -295,3 +296,14 @@ def test_the_report_says_pieces_hatches_strength_and_reach() -> None:
     heron = built_report(studied("marsh-heron"))["hatches"][0]
     assert heron["holds"] is False and 0.9 < heron["hold_share"] < 1.0
     assert set(heron["hand_force_n"]) == {"-10", "20", "40"} and len(heron["angles"]) == len(heron["hand_force_n"]["20"])
+
+
+def test_edges_that_are_seen_by_hand() -> None:
+    """1.0 x 0.5 x 0.8 open: two ends of 0.8, bottom and top between them of 0.976 show at the front; the back shows nothing."""
+    boards = carcass(a_cabinet()).boards
+    seen = {board.id: [(edge.side, round(edge.long_m, 3)) for edge in seen_edges(board, boards)] for board in boards}
+    assert seen["left end"] == seen["right end"] == [("front", 0.8)] and seen["back"] == []
+    assert seen["bottom"] == [("front", 0.976)] and band_m(boards) == pytest.approx(2 * 0.8 + 2 * 0.976)
+    doors = carcass(a_cabinet(Cabinet("rear", bays=(Bay("b1", "hinged left"),)))).boards
+    door = next(board for board in doors if board.kind == "door")
+    assert {edge.side for edge in seen_edges(door, doors)} == {"top", "bottom", "left", "right"}

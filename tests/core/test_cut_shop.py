@@ -622,3 +622,20 @@ def test_cutting_along_outlines_settles_what_boxes_waste() -> None:
     assert found.remedy is not None
     after = apply(build, found.remedy.ops)
     assert not [one for one in findings(study(after, facts)) if one.code == "waste-by-boxes"]
+
+
+def test_a_stick_that_no_yard_has_is_bought_as_what_it_is_ripped_from() -> None:
+    """30 x 25 out of 195 x 34: (195 + 3.2) / (25 + 3.2) = 7 of them; 0.195 x 0.034 x 2.4 m at 700 a cubic metre are 11.14."""
+    project = demo("marsh-heron")
+    s = study(project.build, project.facts)
+    made = plan_of(project.build, project.facts)
+    stock = next(one for one in made.stocks if one.material == "Softwood 30 x 25 mm" and one.length_m == pytest.approx(2.4))
+    boards = sum(p.times for bars in made.plan.bars for p in bars.patterns if p.stock == stock.id)
+    line = next(one for one in lines_of(s, made) if "30 × 25" in one.name and "2400 mm" in one.name)
+    assert boards and line.need == math.ceil(boards / 7) and line.each == pytest.approx(0.195 * 0.034 * 2.4 * 700)
+    assert "195 × 34" in line.name and "7 from each" in line.why
+    said = apply(
+        project.build, [add_to("cut.sizes", {"id": "own", "kind": "bar", "material": stock.material, "length": {"si": 2.4}, "price": 5.0})]
+    )
+    own = next(one for one in lines_of(study(said, project.facts), plan_of(said, project.facts)) if one.sure == "typed")
+    assert own.each == 5.0 and own.why == "by the cutting plan"  # whoever said a size buys that

@@ -21,7 +21,7 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial, empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Face, Layer
+from uncle_sled.core.document.shell import Face, Layer, Split
 from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.engine import forget
@@ -35,6 +35,7 @@ from uncle_sled.core.studies.cut.piece import Piece, polygons_of
 from uncle_sled.core.studies.cut.skins import panels_of, stops_of
 from uncle_sled.core.studies.cut.take_off import SHEET_M, take_off
 from uncle_sled.core.studies.cut.wanted import Wanted
+from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists
@@ -362,3 +363,24 @@ def test_a_bed_of_slats_and_one_of_a_board_are_cut_as_they_are_drawn() -> None:
     parts = [one for one in take_off(a_build([board], shell=a_body()), Facts()).pieces if one.kind == "sheet"]
     assert len(parts) == 2 and sum(one.area_m2 for one in parts) == pytest.approx(1.9 * 1.3)
     assert take_off(a_build([msgspec.structs.replace(board, taken_out=True)], shell=a_body()), Facts()).pieces == ()
+
+
+def test_a_face_is_parted_where_its_sections_are_drawn_and_nowhere_else() -> None:
+    """4 m with lines at 1.0, 2.2 (through a window from 2.0 to 2.8) and 3.9 (0.1 m from the end): two sections, and so is all that is cut."""
+    layers = (Layer("l1", "birch-ply", Length(0.009)), Layer("l2", "xps", Length(0.07), framing=0.1))
+    faces = (Face("l", "left side", "Left", layers=layers),)
+    splits = tuple(Split(f"s{k}", "left side", Length(at)) for k, at in enumerate((1.0, 2.2, 3.9)))
+    window = (a_hole("w", "left side", 2.0, 0.8, 0.8, 0.6),)
+    build = a_build(shell=a_body("box", "stick timber", faces=faces, splits=splits, openings=window))
+    s = study(build, Facts())
+    made = sections_of(s)
+    left = [section for section in made.sections if section.face == "left side"]
+    edge = left[0].shape.bounds[2]
+    assert len(left) == 2 and edge == pytest.approx(left[0].shape.bounds[0] + 1.0) and len(made.faults) == 2
+    pieces = [piece for piece in take_off(build, Facts()).pieces if piece.of == "left side" and piece.kind in ("sheet", "fill")]
+    assert pieces
+    for piece in pieces:
+        low, high = (f(x for x, _ in piece.place) for f in (min, max))
+        assert high <= edge + 0.004 or low >= edge - 0.004, piece.key
+    plates = [piece.length_m for piece in take_off(build, Facts()).pieces if "/part " in piece.key and piece.of == "left side"]
+    assert plates and min(plates) == pytest.approx(1.0, abs=0.15)

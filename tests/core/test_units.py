@@ -13,6 +13,7 @@ from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, name_in_units, parse, plain_number, shop_measure, show
+from uncle_sled.core.words import Words
 
 SPEED = field_of(Brief, "fastest_kmh")
 
@@ -210,3 +211,16 @@ def test_speeds_are_read_as_typed(typed, imperial, kmh):
 def test_what_is_no_speed_is_refused_in_words(typed):
     with pytest.raises(EntryError, match="would be right"):
         SPEED.read(typed, Shown())
+
+
+def test_sheets_keep_their_names_apart_in_inches_and_layers_add_up() -> None:
+    """3 and 4 mm are 0.118 and 0.157 in: two names; 3 + 40 + 3 mm are 0.118 + 1.575 + 0.118 = 1.811 in."""
+    feet = Words(Shown("ft-in", "lb", "gal"))
+    assert (
+        feet.material("Birch plywood 3 mm") == 'Birch plywood 1/8" (0.118")'
+        and feet.material("Birch plywood 4 mm") == 'Birch plywood 5/32" (0.157")'
+    )
+    assert feet.material("Birch plywood 12 mm") == 'Birch plywood 1/2" (0.472")' and feet.material("Plywood 12.7 mm") == 'Plywood 1/2"'
+    assert [feet.layer(v) for v in (0.003, 0.04, 0.003, 0.046)] == ['0.118"', '1.575"', '0.118"', '1.811"']
+    names = [feet.material(f"Ply {k / 10} mm") for k in range(20, 260, 5)]
+    assert len(set(names)) == len(names) and Words(Shown()).layer(0.004) == "4 mm"

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
-from tests.desk.driving import bench_on, button_on, charts_on, enter, form_on, in_place, press, told
+from tests.desk.driving import bench_on, button_on, charts_on, drawing, enter, form_on, in_place, press, told
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -108,7 +108,7 @@ def test_see_it_sweat_try_a_vent_keep_it(open_on):
 def test_surfaces_are_picked_in_picture_and_table_and_shown_in_section(open_on):
     _, _, panel = panel_on(open_on, "marsh-heron", "Sweat")
     width, height = float(panel.picture.width()), float(panel.picture.height())
-    shapes = charts_on(panel)[0].make(width, height)
+    shapes = drawing(panel, "The body by the warmth of its inner surfaces").make(width, height)
     roof = next(s for s in shapes if getattr(s, "id", "").startswith("roof") and getattr(s, "closed", False))
     x = sum(p[0] for p in roof.points) / len(roof.points)
     y = max(p[1] for p in roof.points) - 4

@@ -14,6 +14,7 @@ from uncle_sled.core.document.placing import spot_of
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.page import POINTS_PER_M
+from uncle_sled.core.drawing.primitives import Poly
 from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
 from uncle_sled.core.findings.finding import to_settle
 from uncle_sled.core.reading.studied import study
@@ -329,8 +330,9 @@ def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
 def test_a_print_is_true_to_scale(qapp, tmp_path):
     project = demo("marsh-heron")
     page = scale_sheet(study(project.build, project.facts), 0, project.name, "today")
-    bar = next(s for s in page.shapes if getattr(s, "fill", "") == "ink" and len(getattr(s, "points", ())) == 4 and s.points[0][1] < 40)
-    assert bar.points[1][0] - bar.points[0][0] == pytest.approx(0.1 * POINTS_PER_M)
+    marks = [s.points for s in page.shapes if isinstance(s, Poly) and len(s.points) == 2 and s.points[0][1] < 40]
+    bar = max(marks, key=lambda ends: ends[1][0] - ends[0][0])
+    assert bar[1][0] - bar[0][0] == pytest.approx(0.1 * POINTS_PER_M)
     printer = page_printer(page)
     printer.setOutputFormat(printer.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "out.pdf"))

@@ -56,7 +56,7 @@ NOMINAL_SHEETS = {
     24: '1"',
     25: '1"',
 }
-NEAR_INCH = 0.002  # a fraction that is as near to the truth as that needs no other words
+NEAR_INCH = 0.0006  # a fraction that is as near to the truth as that needs no other words
 
 
 class Words(msgspec.Struct, frozen=True):

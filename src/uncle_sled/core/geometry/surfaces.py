@@ -57,14 +57,22 @@ class Surface(msgspec.Struct, frozen=True):
         if self.chain is None:
             x, y, z = (self.origin[k] + self.along[k] * s + self.up[k] * t + self.inward[k] * depth_m for k in range(3))
             return x, y, z
+        x, y, z = self.places(np.array([s]), np.array([t]), depth_m)[0].tolist()
+        return x, y, z
+
+    def places(self, s: Points, t: Points, depth_m: float = 0.0) -> Points:
+        """The same of many points, shape (n,) each to (n, 3)."""
+        if self.chain is None:
+            run, rise, deep = (np.array(way) for way in (self.along, self.up, self.inward))
+            return np.array(self.origin) + np.outer(s, run) + np.outer(t, rise) + deep * depth_m
         runs = lengths(self.chain)
-        at = min(max(int(np.searchsorted(runs, s, side="right")) - 1, 0), len(self.chain) - 2)
+        at = np.clip(np.searchsorted(runs, s, side="right") - 1, 0, len(self.chain) - 2)
         a, b = self.chain[at], self.chain[at + 1]
-        long = max(runs[at + 1] - runs[at], 1e-9)
-        share = (s - runs[at]) / long
-        dx, dz = (b - a) / long
+        long = np.maximum(runs[at + 1] - runs[at], 1e-9)[:, None]
+        share, run = (s - runs[at])[:, None] / long, (b - a) / long
         # walking from the front foot over the roof, the inside is on the right hand
-        return (float(a[0] + (b[0] - a[0]) * share + dz * depth_m), self.origin[1] + t, float(a[1] + (b[1] - a[1]) * share - dx * depth_m))
+        flat = a + (b - a) * share + np.stack([run[:, 1], -run[:, 0]], axis=1) * depth_m
+        return np.stack([flat[:, 0], self.origin[1] + t, flat[:, 1]], axis=1)
 
 
 class Body(msgspec.Struct, frozen=True):

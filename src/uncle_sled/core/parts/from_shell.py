@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import itertools
-
 import msgspec
 import numpy as np
 from shapely import area as polygon_areas
-from shapely import box
+from shapely import box as boxes
+from shapely import centroid, get_x, get_y, intersection
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Face, Opening, Shell
@@ -164,14 +163,12 @@ def centre_on(surface: Surface, shape: Polygon) -> tuple[float, float, float]:
         return surface.place(shape.centroid.x, shape.centroid.y)
     runs = lengths(surface.chain)
     _, low, _, high = shape.bounds
-    total, moment = 0.0, np.zeros(3)
-    for a, b in itertools.pairwise(runs):
-        part = shape.intersection(box(float(a), low, float(b), high))
-        if part.area > 0:
-            total += part.area
-            moment += part.area * np.array(surface.place(part.centroid.x, part.centroid.y))
-    at = moment / max(total, 1e-12)
-    return float(at[0]), float(at[1]), float(at[2])
+    parts = intersection(shape, boxes(runs[:-1], low, runs[1:], high))
+    areas, centres = polygon_areas(parts), centroid(parts)
+    there = areas > 0
+    spots = surface.places(get_x(centres[there]), get_y(centres[there]))
+    x, y, z = (areas[there] @ spots / max(float(areas.sum()), 1e-12)).tolist()
+    return x, y, z
 
 
 def _group(member: Member) -> str:

@@ -57,9 +57,14 @@ class Allowed(msgspec.Struct, frozen=True):
 
     def holds(self, along: Floats, across: Floats, slack: float = 1e-9) -> bool:
         """Whether moments added aft and to the right [kg m] leave every case within its limits."""
+        return bool(self.held(along, across, slack))
+
+    def held(self, along: Floats, across: Floats, slack: float = 1e-9) -> NDArray[np.bool_]:
+        """The same of many at a time, shape (..., c) to (...)."""
         right = self.arm_m * (self.wheels_kg + self.wheels_per_kg_m * along)
         leans = np.abs(self.roll + across) > right + slack
-        return bool(((along >= self.low - slack) & (along <= self.high + slack) & ~leans).all())
+        good = ((along >= self.low - slack) & (along <= self.high + slack) & ~leans).all(axis=-1)
+        return np.asarray(good)
 
 
 def nearest_shift(mover: Mover, lane: Lane, allowed: Allowed) -> float | None:

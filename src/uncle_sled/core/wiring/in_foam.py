@@ -39,14 +39,25 @@ def foam_m(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str
     total = 0.0
     for a, b in itertools.pairwise(points):
         run = math.dist(a, b)
+        if run <= 0 or _never(a, b, ways):
+            continue
         steps = max(math.ceil(run / STEP_M), 1)
         for k in range(steps):
             share = (k + 0.5) / steps
-            spot = tuple(p + (q - p) * share for p, q in zip(a, b, strict=True))
-            face = _within_a_face(spot[0], spot[1], spot[2], ways)
-            if face in insulated:
+            x, y, z = (p + (q - p) * share for p, q in zip(a, b, strict=True))
+            if _within_a_face(x, y, z, ways) in insulated:
                 total += run / steps
     return round(total, 4)
+
+
+def _never(a: Spot, b: Spot, ways: Ways) -> bool:
+    """Whether a straight run lies all in the room: between the walls' insides, over the floor and under the lowest ceiling of its stations."""
+    thick = ways.thick
+    front, rear = sorted((a[0], b[0]))
+    if front < ways.front or rear > ways.rear or max(abs(a[1]), abs(b[1])) > ways.half - thick:
+        return False
+    ceiling = min(ways.top(front), ways.top(rear), *(h for x, h in zip(ways.stations, ways.ceiling, strict=True) if front <= x <= rear))
+    return min(a[2], b[2]) >= ways.under + thick and max(a[2], b[2]) <= ceiling + AT_WALL_M
 
 
 def _within_a_face(x: float, y: float, z: float, ways: Ways) -> str:

@@ -223,14 +223,17 @@ def _unchecked_words(s: Studied, wide: float) -> list[str]:
     return lines if len(lines) <= 2 else [lines[0], elided(lines[1], 9, wide - 20) + " …"]
 
 
+# paper tells it in words too: it may be printed in black
+SAID_AS = {"stop": ("STOP: ", "primer"), "mind": ("Mind: ", "ochre word"), "note": ("", "ink")}
+
+
 def _findings(size: Point, found: tuple[Finding, ...], shapes: list[Primitive], top: float) -> None:
     left, wide = EDGE + 562, size[0] - 2 * EDGE - 562
     shapes.append(Text((left, top), "Uncle says" if found else "Uncle says: nothing to settle", 12, "ink", "head", "left"))
     y = top - 18
     for finding in found:
-        words = [
-            (finding.title, "strong", "primer" if finding.severity == "stop" else "ochre word" if finding.severity == "mind" else "ink")
-        ]
+        says, ink = SAID_AS[finding.severity]
+        words = [(f"{says}{finding.title}", "strong", ink)]
         words += [(text, "text", "ink") for text in wrapped(finding.says, 10, wide)[:4]]
         if finding.remedy:
             words += [(text, "text", "spruce") for text in wrapped(finding.remedy.says, 10, wide)[:3]]

@@ -9,9 +9,10 @@ import msgspec
 from uncle_sled.core.document.edits import Op, add_to, apply, fresh_id, remove
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.shell import Relining, Shell
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import thickness_m
-from uncle_sled.core.parts.relining import Bay, Relined, relined
+from uncle_sled.core.parts.relining import Bay, Relined, relined, why_not
 from uncle_sled.core.parts.wall_warmth import Warmth
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.studies.shell.compare_ways import worst_row
@@ -60,6 +61,18 @@ def as_bought_ops(shell: Shell, faces: Iterable[str]) -> list[Op]:
     return [remove(f"shell.relined.{relining.id}") for relining in shell.relined if relining.face in gone]
 
 
+@keep("s", "facts", by_value("drafts"), most=2)
+def relining_fault(s: Studied, facts: Facts, drafts: tuple[Relining, ...]) -> str:
+    """Why faces cannot be lined so, with its figures marked; "" where they can."""
+    rig = s.build.rig
+    whole = rig.bought_total.si if rig.base == "as bought" and rig.bought_total else None
+    after = study(apply(s.build, relining_ops(s.build.shell, drafts)), facts)
+    library = library_of(facts.materials)
+    every = (why_not(relining, after.build.shell, after.framed, library, whole) for relining in after.build.shell.relined)
+    return next((wrong for wrong in every if wrong), "")
+
+
+@keep("s", "facts", by_value("drafts"), most=2)
 def relining_effect(s: Studied, facts: Facts, drafts: tuple[Relining, ...]) -> RelineEffect | None:
     """Before and after; None where none of the faces is there."""
     build = s.build

@@ -7,16 +7,12 @@ from typing import Any
 
 from PySide6.QtWidgets import QWidget
 
-from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.shell import CutFace, Relining, Section
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.reline_card import reline_card
 from uncle_sled.core.findings.finding import Remedy
-from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.relining import why_not
-from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.shell.relining_effect import RelineEffect, as_bought_ops, relining_effect, relining_ops
+from uncle_sled.core.studies.shell.relining_effect import RelineEffect, as_bought_ops, relining_effect, relining_fault, relining_ops
 from uncle_sled.core.units import INCH_M
 from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, Part, across, card, rows, tools
@@ -62,6 +58,7 @@ CAUTION = "Old glue, wool and paint make dust: mask and gloves. Metal through fo
 
 
 class RelinePanel(Panel):
+    follows = ("changed",)
     heap_value: Mass | None = None
     wrong = ""
 
@@ -151,7 +148,6 @@ class RelinePanel(Panel):
         begin = {key: inches * INCH_M for key, inches in FIRST_IN.items()} if session.shown.imperial else FIRST
         self.values: dict[str, Length | None] = {key: Length(si) for key, si in begin.items()}
         super().__init__(session)
-        session.changed.connect(self.refresh)
 
     # what was typed
     def _complain(self, says: str) -> None:
@@ -195,17 +191,10 @@ class RelinePanel(Panel):
 
     def fault(self) -> str:
         """What is wrong with the fields; nothing where they can be."""
-        s, rig = self.session.studied, self.session.build.rig
         drafts = self.drafts()
         if not drafts:
             return "There is no such face yet: take a form and its sizes on Profile."
-        whole = rig.bought_total.si if rig.base == "as bought" and rig.bought_total else None
-        after = study(apply(s.build, relining_ops(s.build.shell, drafts)), self.session.facts)
-        for relining in after.build.shell.relined:
-            wrong = why_not(relining, after.build.shell, after.framed, library_of(self.session.facts.materials), whole)
-            if wrong:
-                return self.session.told(wrong)
-        return ""
+        return self.session.told(relining_fault(self.session.studied, self.session.facts, drafts))
 
     # what comes of it
     def effect(self) -> RelineEffect | None:

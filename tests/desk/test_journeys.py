@@ -151,6 +151,7 @@ def _in_band(session):
 def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):
     window = builder.window
     dialog = _begin(builder)
+    builder.click(dialog.bodies.buttons["bought trailer"])
     for field, text in zip(dialog.fields, ("3.6 m", "1.9 m", "2.0 m", "3.25 m", "780 kg", "52 kg"), strict=True):
         builder.enter(field, text)
     builder.click(dialog.begin_button)
@@ -193,7 +194,7 @@ def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):
 def test_an_own_teardrop_from_nothing_to_its_sheet(builder, tmp_path):
     window = builder.window
     dialog = _begin(builder)
-    builder.choose(dialog.have, "nothing yet")
+    builder.click(dialog.bodies.buttons["teardrop"])
     for field, text in zip(dialog.fields[:3], ("2.9 m", "1.5 m", "1.25 m"), strict=True):
         builder.enter(field, text)
     builder.click(dialog.begin_button)
@@ -223,7 +224,7 @@ def test_an_own_teardrop_from_nothing_to_its_sheet(builder, tmp_path):
 def test_a_camper_box_on_a_truck_from_nothing_to_its_sheet(builder, tmp_path):
     window = builder.window
     dialog = _begin(builder)
-    builder.choose(dialog.have, "a vehicle with a bed")
+    builder.click(dialog.bodies.buttons["box on a bed"])
     for field, text in zip(dialog.fields[3:], ("3.3 m", "1350 kg", "950 kg"), strict=True):
         builder.enter(field, text)
     builder.click(dialog.begin_button)

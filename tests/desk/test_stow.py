@@ -162,8 +162,11 @@ def test_adding_from_the_catalogue(stow):
 
     made = thing(session, "t3")
     assert made.tank.volume.si == pytest.approx(0.07) and session.selection == ("t3",)
-    bench.shelf.search.setText("nothing like it")
-    assert "Nothing of that name" in bench.shelf.list.item(0).text()
+    bench.shelf.search.setText("xqzvw")
+    assert "Nothing is called so" in bench.shelf.list.item(0).text() and "Make my own: xqzvw" in bench.shelf.list.item(1).text()
+    bench.shelf.search.returnPressed.emit()
+    own = session.build.stow.things[-1]
+    assert (own.name, own.source) == ("xqzvw", "guessed") and session.selection == (own.id,)
 
 
 def test_every_catalogue_thing_can_be_added(stow):

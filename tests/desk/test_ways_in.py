@@ -7,12 +7,12 @@ from PySide6.QtGui import QKeySequence
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
-from tests.desk.driving import told
+from tests.desk.driving import enter, told
 from tests.desk.walk import faults_of
+from uncle_sled.core.document.bodies import BY_KIND
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.placing import spot_of
 from uncle_sled.core.document.project import empty_project
-from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.primitives import Poly
 from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
@@ -56,7 +56,8 @@ def test_a_new_build_from_a_few_answers(open_on):
     assert window.pages.currentWidget() is window.first_page
     dialog = NewBuild(window.settings, window)
     dialog.made.connect(window.begin)
-    inputs = 0
+    dialog.bodies.buttons["bought trailer"].click()
+    inputs = 1
     for field, typed in zip(dialog.fields, ("12 ft 6", "6ft 6", "6ft 6", "", "2050 lb", "265 lb"), strict=True):
         if typed:
             field.setText(typed)
@@ -77,12 +78,17 @@ def test_every_kind_of_beginning_is_drawn_and_wrong_answers_keep_the_last_good_o
     window = open_on(empty_project(), judged=False)
     dialog = NewBuild(window.settings, window)
     dialog.show()
-    for at in range(dialog.have.count()):
-        dialog.have.setCurrentIndex(at)
-        dialog._chosen(None)
-        assert faults_of(dialog) == [] and dialog.begin_button.isEnabled()
+    for kind, button in dialog.bodies.buttons.items():
+        button.click()
+        for at in range(dialog.have.count()):
+            dialog.have.setCurrentIndex(at)
+            dialog.have.activated.emit(at)
+            assert faults_of(dialog) == [] and dialog.begin_button.isEnabled()
+        shell = dialog.project.build.shell
+        assert shell.form == BY_KIND[kind].form and len(shell.openings) == len(BY_KIND[kind].holes), kind
+        assert dialog.fields[0].placeholderText() == f"usually {shell.length.text(dialog.shown())}"
     before = dialog.project
-    dialog._typed("length", Length(99.0))
+    enter(dialog.fields[0], "99 m")
     assert "up to 15 m" in dialog.complaint.text() and not dialog.begin_button.isEnabled()
     assert dialog.project is before
     dialog.close()

@@ -1,9 +1,11 @@
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from tests.builders import IMPERIAL, METRIC, a_project, a_shell, a_thing
 from tests.desk.driving import drag, forms_on, key, middle_of
+from uncle_sled.catalogue.search import sayings
+from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
@@ -294,6 +296,17 @@ def titles_in(window, words):
         ("limits", "View: Balance, Limits"),
         ("propane cylinder", "Gas cylinder"),
         ("strap", "View: Stow, Held"),
+        ("diesel heater", "Add: Air heater 2 kW"),
+        ("roof vent", "Add: Roof fan"),
+        ("window", "Cut in an opening"),
+        ("tv", "Add a thing from the catalogue"),
+        ("mppt", "Add: Solar charge controller"),
+        ("weighbridge", "A new weigh-in"),
+        ("units", "Settings"),
+        ("feet", "Settings"),
+        ("liner", "View: Shell, Reline"),
+        ("gas bottle", "Add: Gas cylinder"),
+        ("loo", "Add: Portable toilet"),
     ],
 )
 def test_the_finder_knows_views_shelves_and_what_people_say(open_on, words, wanted):
@@ -305,9 +318,36 @@ def test_the_finder_knows_views_shelves_and_what_people_say(open_on, words, want
 def test_the_finder_says_so_when_it_finds_nothing(open_on):
     window = open_on(demo("marsh-heron"))
 
-    assert titles_in(window, "zeppelin") == ["Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."]
+    assert titles_in(window, "xqzvw")[-1] == "Make my own thing: xqzvw" and "Nothing is called so" in titles_in(window, "xqzvw")[0]
     window.finder.take(window.finder.list.item(0))
     assert window.session.project == demo("marsh-heron")
+    window.finder.take(window.finder.list.item(window.finder.list.count() - 1))
+    assert window.session.build.stow.things[-1].name == "xqzvw"
+    assert any("fridge" in title.lower() for title in titles_in(window, "frigde"))
+
+
+def test_every_word_that_people_say_leads_somewhere(open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    window.find_anything()
+    lost = []
+    for said in sayings():
+        window.finder.line.setText(" ".join(said))
+        if window.finder.near:
+            lost.append(" ".join(said))
+    assert lost == []
+
+
+def test_what_goes_with_a_thing_is_added_in_one_step(open_on):
+    window = open_on(demo("dark-sky"), judged=False)
+    session = window.session
+    window._add_thing(next(entry for entry in entries() if entry.id == "heater-diesel"))
+    QApplication.processEvents()
+    many = len(session.build.stow.things)
+    verb = next(field for row, _, field in window.in_hand.form.rows if "goes with it" in row.title or row.title.startswith("Add "))
+    verb.click()
+    assert len(session.build.stow.things) > many
+    session.undo()
+    assert len(session.build.stow.things) == many
 
 
 def test_a_thing_found_on_the_shelf_is_added(open_on):

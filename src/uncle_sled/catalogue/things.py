@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import msgspec
 
+from uncle_sled.catalogue.search import fits
 from uncle_sled.core.document.catalogue_line import heading, thing_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
@@ -28,8 +29,12 @@ def placed(entry: Thing, id: str, x_m: float, y_m: float, z_m: float) -> Thing:
     return msgspec.structs.replace(entry, id=id, x=Length(x_m), y=Length(y_m), z=Length(z_m))
 
 
-def matches(entry: Thing, text: str) -> bool:
-    """Whether every word that is looked for stands in the name, kind, contents or use of a thing."""
+def told_of(entry: Thing) -> str:
+    """All words a thing may be looked for by: its name, kind, contents and use."""
     contents = f"{entry.tank.contents} water" if entry.tank and entry.tank.contents in ("fresh", "grey", "black") else ""
-    told = f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {' '.join(entry.roles)}".lower()
-    return all(word in told for word in text.lower().split())
+    return f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {' '.join(entry.roles)}"
+
+
+def matches(entry: Thing, text: str) -> bool:
+    """Whether every part of what is looked for stands in the words of a thing, or other words for it do."""
+    return fits(told_of(entry), text)

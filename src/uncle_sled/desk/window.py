@@ -414,12 +414,17 @@ class Window(FileWork):
         self.session.go_to(stop)
         self.bench(stop).add(thing)  # type: ignore[attr-defined]
 
+    def _make_own(self, name: str) -> None:
+        stop = next(said.stop for said in abouts() if said.takes_things)
+        self.session.go_to(stop)
+        self.bench(stop).make_own(name)  # type: ignore[attr-defined]
+
     def find_anything(self) -> None:
         from uncle_sled.desk.frame.finder import Finder
 
         if self.finder is not None:
             self.finder.deleteLater()
-        self.finder = Finder(self.session, self.acts, self, self._add_thing)
+        self.finder = Finder(self.session, self.acts, self, self._add_thing, self._make_own)
         at = self.header.finder.mapToGlobal(QPoint(self.header.finder.width(), self.header.finder.height() + 2))
         self.finder.move(at.x() - self.finder.width(), at.y())
         self.finder.show()

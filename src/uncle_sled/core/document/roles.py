@@ -29,6 +29,8 @@ Role = Literal[
     "runs on petrol",
     "rides on the roof",
     "sleeps on the roof",
+    "hangs under the floor",
+    "hangs at the tail",
     "CO alarm",
     "smoke alarm",
     "gas alarm",
@@ -42,6 +44,9 @@ EXCLUDE: tuple[tuple[Role, Role], ...] = (
     ("mattress", "tap or sink"),
     ("mattress", "cooks"),
     ("warms the room", "keeps food cold"),
+    ("rides on the roof", "hangs under the floor"),
+    ("rides on the roof", "hangs at the tail"),
+    ("hangs under the floor", "hangs at the tail"),
 )
 
 # What a thing can be drawn as.

@@ -83,7 +83,8 @@ class FileWork(Guarded, QMainWindow):
         self.keeper.begin(None)
         self.show_build()
         self.first_views()
-        self.session.go_to(HOME)
+        # what was bought begins with its weighing
+        self.session.go_to("Rig" if project.build.rig.base == "as bought" else HOME)
 
     def open_demo(self, name: str) -> None:
         if self.may_leave():

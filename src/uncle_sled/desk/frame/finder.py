@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
+from uncle_sled.catalogue.search import nearest, ranked
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.trail import stop_of
@@ -20,37 +21,22 @@ from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
 
 MOST = 40
-NOTHING = "Nothing of that name. Try “held”, “tank”, “axle”, or the name of a thing."
-# What people say, and what it is called here.
-SAID = {
-    "lithium": "lfp",
-    "propane": "gas",
-    "lpg": "gas",
-    "loo": "toilet",
-    "wc": "toilet",
-    "cooker": "stove",
-    "hob": "stove",
-    "cold": "fridge",
-    "insulation": "faces",
-    "layers": "faces",
-    "tiedown": "held",
-    "lashing": "held",
-    "strap": "held",
-    "weight": "weigh",
-    "centre": "balance point",
-    "center": "balance point",
-    "cg": "balance point",
-    "tongue": "ball",
-    "nose": "ball",
-    "bend": "driving",
-    "roll": "driving",
-}
+NOTHING = "Nothing is called so. Try “held”, “tank”, “axle”, or the name of a thing."
+NEAR = "Nothing is called so. Nearest to it:"
 
 
 class Finder(Guarded, QFrame):
-    def __init__(self, session: Session, actions: Actions, parent: QWidget, adds: Callable[[Thing], object] = lambda _: None) -> None:
+    def __init__(
+        self,
+        session: Session,
+        actions: Actions,
+        parent: QWidget,
+        adds: Callable[[Thing], object] = lambda _: None,
+        makes: Callable[[str], object] | None = None,
+    ) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
-        self.session, self.acts, self.adds = session, actions, adds
+        self.session, self.acts, self.adds, self.makes = session, actions, adds, makes
+        self.near = False
         self.setObjectName("popup")
         rows = QVBoxLayout(self)
         rows.setContentsMargins(8, 8, 8, 8)
@@ -122,32 +108,28 @@ class Finder(Guarded, QFrame):
         return made
 
     def fill(self, text: str) -> None:
-        words = text.lower().split()
         pool = [*self.everything(), *self._views()] + (self._catalogue() if len(text.strip()) > 1 else [])
-
-        def fits(title: str) -> bool:
-            told = title.lower()
-            return all(word in told or (word in SAID and SAID[word] in told) for word in words)
-
-        def begins(title: str) -> bool:
-            """Whether every word that was typed begins one: “60” means 60 L before 160 L."""
-            told = title.lower().split()
-            return all(any(one.startswith((word, SAID.get(word, word))) for one in told) for word in words)
-
-        fitting = [(title, run) for title, run in pool if fits(title)]
-        self.found = sorted(fitting, key=lambda one: not begins(one[0]))[:MOST]
+        self.found = ranked(pool, text, lambda one: one[0])[:MOST]
+        self.near = not self.found
+        if self.near:  # the nearest, and a thing of one's own by that name
+            self.found = nearest(pool, text, lambda one: one[0])
+            if self.makes is not None and len(text.strip()) > 1:
+                self.found.append((f"Make my own thing: {text.strip()}", partial(self.makes, text.strip())))
         self.list.clear()
+        if self.near and text.strip():
+            self._say(NOTHING if not self.found else NEAR)
         for title, _ in self.found:
             self.list.addItem(QListWidgetItem(title))
         if self.found:
-            self.list.setCurrentRow(0)
-        else:
-            none = QListWidgetItem(NOTHING)
-            none.setFlags(Qt.ItemFlag.NoItemFlags)
-            self.list.addItem(none)
+            self.list.setCurrentRow(self.list.count() - len(self.found))
+
+    def _say(self, words: str) -> None:
+        said = QListWidgetItem(words)
+        said.setFlags(Qt.ItemFlag.NoItemFlags)
+        self.list.addItem(said)
 
     def take(self, item: QListWidgetItem | None) -> None:
-        at = self.list.row(item) if item is not None else -1
+        at = self.list.row(item) - (self.list.count() - len(self.found)) if item is not None else -1
         if 0 <= at < len(self.found):
             self.hide()
             self.found[at][1]()
@@ -155,7 +137,10 @@ class Finder(Guarded, QFrame):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
             self.list.setCurrentRow(
-                max(0, min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1)))
+                max(
+                    self.list.count() - len(self.found),
+                    min(self.list.count() - 1, self.list.currentRow() + (1 if event.key() == Qt.Key.Key_Down else -1)),
+                )
             )
         else:
             super().keyPressEvent(event)

@@ -58,7 +58,7 @@ class TypedField(Guarded, QLineEdit):
         was, self.value = self.value, value
         if self.hasFocus() and self.isModified():
             return
-        now = (value, self.shown())
+        now = (value, self.shown(), self.blank)
         if value is not was or now != self._restored or self.isModified():
             self._restored = now
             self._restore()

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager
 from functools import lru_cache, wraps
 from traceback import clear_frames, format_exc, print_exc
 from typing import Any
 
 import msgspec
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF, QStaticText, QTransform
+from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPaintDevice, QPainter, QPainterPath, QPen, QPolygonF, QStaticText, QTransform
 from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.backend import Look, draw
@@ -86,6 +87,16 @@ def write(  # noqa: PLR0913  a text has so many sides, and three dozen places sa
     if kept is not None and text:
         kept.append(Written(text, rect, ink, ground))
     return rect
+
+
+@contextmanager
+def canvas(target: QPaintDevice) -> Iterator[QPainter]:
+    """A painter of a widget, picture or printer that ends whatever happens: one that outlives what it paints on takes the program down."""
+    painter = QPainter(target)
+    try:
+        yield painter
+    finally:
+        painter.end()
 
 
 STRICT = False  # tests want the fault itself

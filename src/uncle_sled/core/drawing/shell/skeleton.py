@@ -40,21 +40,22 @@ def skeleton(s: Studied, peeled: int, wide: float, high: float, chosen: str = ""
     off = {surface.id for surface in near[:peeled]}
     hides = {surface.id for surface in near} - off
     shapes: list[Primitive] = [
-        Poly(tuple(flat(p) for p in _ring(surface, 0.0)), "rule", "", 1.0) for surface in body.surfaces if surface not in near
+        Poly(tuple(flat(p) for p in ring_of(surface, 0.0)), "rule", "", 1.0) for surface in body.surfaces if surface not in near
     ]
     sticks = [(m, surface) for surface in body.surfaces for m in s.framed.on(surface.id)]
     for member, surface in sorted(sticks, key=lambda pair: depth(pair[0].at_m)):
         shapes += _stick(member, surface, member.id == chosen)
     for face in reversed(near):
         if face.id in hides:
-            shapes.append(Poly(tuple(flat(p) for p in _ring(face, 0.0)), "ink", "paper", 1.2, tint=0.93))
+            shapes.append(Poly(tuple(flat(p) for p in ring_of(face, 0.0)), "ink", "paper", 1.2, tint=0.93))
             for hole in s.framed.holes_in(face.id):
                 ring = [face.place(float(x), float(y)) for x, y in hole.exterior.coords]
                 shapes.append(Poly(tuple(flat(p) for p in ring), "pencil", "", 0.9))
-    return _fitted(shapes, wide, high)
+    return fitted(shapes, wide, high)
 
 
-def _fitted(shapes: list[Primitive], wide: float, high: float) -> tuple[Primitive, ...]:
+def fitted(shapes: list[Primitive], wide: float, high: float) -> tuple[Primitive, ...]:
+    """A drawing in space as large as its room allows, in its middle. Args: wide, high: of the room [points]."""
     points = [p for shape in shapes if isinstance(shape, Poly) for p in shape.points]
     if not points:
         return ()
@@ -67,7 +68,8 @@ def _fitted(shapes: list[Primitive], wide: float, high: float) -> tuple[Primitiv
     return placed(shapes, scale, x0, (high - (top - low) * scale) / 2 - low * scale)
 
 
-def _ring(surface: Surface, deep_m: float) -> list[Space]:
+def ring_of(surface: Surface, deep_m: float) -> list[Space]:
+    """A face's outline in space [m]. Args: deep_m: moved inward."""
     return _followed(surface, [(float(x), float(y)) for x, y in surface.polygon.exterior.coords], deep_m)
 
 

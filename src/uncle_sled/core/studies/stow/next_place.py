@@ -25,6 +25,8 @@ from uncle_sled.core.studies.stow.solids import TOUCH_M, solids_in
 
 AT_WALLS = ("cabinet", "appliance", "bed", "tank", "furniture")
 STEP_M = 0.05
+LARGER_M = 0.1  # a mattress may be larger than its bed by so much
+CLEAR_M = 0.1  # between a tyre and what hangs beside it
 
 Spot = tuple[float, float, float]
 
@@ -46,6 +48,10 @@ def usual_place(build: Build, framed: Framed, thing: Thing) -> Spot:
     body = framed.body
     if on_roof(thing) and body is not None:
         return body.front + (body.length - long) / 2, 0.0, body.under + body.height
+    if "hangs at the tail" in thing.roles and body is not None:
+        return body.front + body.length, 0.0, body.under
+    if "hangs under the floor" in thing.roles and body is not None:
+        return _under_the_floor(build, body, thing)
     if thing.outside:
         return 0.6, 0.0, frame_top_m(build)
     middle = body.front + body.length / 2 if body is not None else (build.rig.axles[0].station.si if build.rig.axles else 2.0)
@@ -67,10 +73,15 @@ def next_place(build: Build, facts: Facts, framed: Framed, thing: Thing) -> Spot
             usual = (axle - long / 2, *usual[1:])  # full or empty it changes the ball least there
         elif _in_galley(thing, room):
             usual = (room.span_m[1] - long, *usual[1:])
+    base = _free_base(build, thing)
+    if base is not None:
+        return base
+    if thing.outside and {"hangs at the tail", "hangs under the floor"} & {*thing.roles}:
+        return _beside_all(build, thing, usual)
     there = _at(thing, usual)
     free = free_places(build, there, room, keeps_clear=True)
     if not len(free.x_m):
-        return _beside_all(build, thing, usual)
+        return _beside_all(build, thing, usual) if room is None or thing.outside else _within(framed.body, build, thing, usual)
     far = np.abs(free.x_m - usual[0]) + np.abs(free.y_m - usual[1]) + 3 * np.abs(free.z_m - usual[2])
     if not thing.outside and thing.kind in AT_WALLS:
         side = _emptier_side(build)
@@ -78,6 +89,44 @@ def next_place(build: Build, facts: Facts, framed: Framed, thing: Thing) -> Spot
         far = np.abs(free.x_m - usual[0]) - 4.0 * side * free.y_m + 3 * np.abs(free.z_m - usual[2])
     at = int(np.argmin(far))
     return float(free.x_m[at]), float(free.y_m[at]), float(free.z_m[at])
+
+
+def _free_base(build: Build, thing: Thing) -> Spot | None:
+    """On a bed that has no mattress yet and is as large, a mattress lies."""
+    if "mattress" not in thing.roles:
+        return None
+    lie = [aboard for aboard in build.stow.things if "mattress" in aboard.roles]
+    for bed in build.stow.things:
+        if bed.kind != "bed" or "mattress" in bed.roles or bed.outside or bed.taken_out:
+            continue
+        top = bed.z.si + bed.height.si
+        covered = any(abs(m.z.si - top) < 0.1 and abs(m.x.si - bed.x.si) < 0.3 and abs(m.y.si - bed.y.si) < 0.3 for m in lie)
+        if not covered and bed.length.si >= thing.length.si - LARGER_M and bed.width.si >= thing.width.si - LARGER_M:
+            return bed.x.si + (bed.length.si - thing.length.si) / 2, bed.y.si, top
+    return None
+
+
+def _under_the_floor(build: Build, body: Body, thing: Thing) -> Spot:
+    """Beside the frame behind the wheels, its top at the body's underside; before them where there is no room behind."""
+    long, wide, high = standing_size_m(thing, thing.turn)
+    last = max((axle.station.si for axle in build.rig.axles), default=body.front)
+    first = min((axle.station.si for axle in build.rig.axles), default=body.front)
+    wheel = (build.rig.tyre.diameter.si if build.rig.tyre.diameter is not None else 0.65) / 2 + CLEAR_M
+    behind = last + wheel + long <= body.front + body.length
+    x = last + wheel if behind else max(first - wheel - long, body.front)
+    return x, -(body.width - wide) / 2, max(body.under - high, 0.0)
+
+
+def _within(body: Body | None, build: Build, thing: Thing, usual: Spot) -> Spot:
+    """Where nothing is free: still between the walls, in the way of something, which is said; never through a wall."""
+    if body is None:
+        return usual
+    long, wide, _ = standing_size_m(thing, thing.turn)
+    wall = build.shell.wall.si if build.shell.wall is not None else 0.0
+    front, rear = body.front + wall, body.front + body.length - wall
+    side = max(body.width / 2 - wall - wide / 2, 0.0)
+    x = min(max(usual[0], front), max(rear - long, front))
+    return x, min(max(usual[1], -side), side), usual[2]
 
 
 def _in_galley(thing: Thing, room: Room) -> bool:

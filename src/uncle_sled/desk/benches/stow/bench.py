@@ -10,9 +10,10 @@ from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id
-from uncle_sled.core.document.placing import delete_ops, place_ops, rolled_out, spot_of
+from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.studies.stow.adding import add_ops, own_thing
 from uncle_sled.core.studies.stow.next_place import next_place
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.bench import Bench
@@ -154,17 +155,16 @@ class StowBench(Bench):
 
     def add(self, entry: Thing) -> None:
         """Put a catalogue thing on its next free place, and take it in hand."""
-        from uncle_sled.catalogue.things import placed
-
-        build, s = self.session.build, self.session.studied
-        id = fresh_id("t", [t.id for t in build.stow.things])
-        x, y, z = next_place(build, self.session.facts, s.framed, placed(entry, id, 0.0, 0.0, 0.0))
-        thing = placed(entry, id, round(x, 3), round(y, 3), round(z, 3))
-        ops = [add_to("stow.things", msgspec.to_builtins(thing)), *rolled_out(build, thing)]
-        if self.session.edit(f"Add {lower_first(entry.name)}", ops, "Stow", (id,)):
-            self.session.select((id,))
+        ops, ids = add_ops(self.session.build, self.session.facts, self.session.studied.framed, (entry,))
+        if self.session.edit(f"Add {lower_first(entry.name)}", ops, "Stow", ids):
+            self.session.select(ids)
             if self.sheet is not None:
                 self.sheet.setFocus()
+
+    def make_own(self, name: str) -> None:
+        """A thing that no shelf has: a box by that name, its size and weight guessed until they are typed."""
+        self.add(own_thing(name))
+        self.session.said.emit(f"{name} is a box of a guessed size and weight: measure and weigh it, and type both.", "note")
 
     def _chosen(self) -> list[str]:
         return [t.id for t in self.session.build.stow.things if t.id in self.session.selection]

@@ -19,12 +19,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from uncle_sled.catalogue.things import entries, matches
+from uncle_sled.catalogue.search import nearest
+from uncle_sled.catalogue.things import entries, matches, told_of
 from uncle_sled.core.document.catalogue_line import csv_text
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
+from uncle_sled.core.studies.stow.adding import own_thing
 from uncle_sled.core.units import INCH_M, Shown, name_in_units, show, volume
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.fields import label
@@ -46,6 +48,9 @@ SHELVES: tuple[tuple[str, tuple[str, ...]], ...] = (
 )
 
 
+OWN = "a thing of one's own"
+
+
 class Shelf(Guarded, QFrame):
     """Enter takes the first; a thing that is chosen goes into the drawing."""
 
@@ -54,6 +59,7 @@ class Shelf(Guarded, QFrame):
     def __init__(self, session: Session, parent: QWidget) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
         self.session = session
+        self.near = False  # nothing is called so: what is listed is near to it
         self.setObjectName("popup")
         rows = QVBoxLayout(self)
         rows.setContentsMargins(8, 8, 8, 8)
@@ -92,7 +98,7 @@ class Shelf(Guarded, QFrame):
         self.setFixedSize(440, 460)
         self.search.textChanged.connect(self.fill)
         self.kind.currentIndexChanged.connect(self.fill)
-        self.search.returnPressed.connect(lambda: self._take(self.list.item(0)))
+        self.search.returnPressed.connect(lambda: self._take(self._first()))
         self.list.itemClicked.connect(self._take)
         self.list.itemActivated.connect(self._take)
         self.fill()
@@ -102,7 +108,10 @@ class Shelf(Guarded, QFrame):
         name, kinds = SHELVES[self.kind.currentIndex()]
         own = list(self.session.facts.things)
         there = own if name == "My own" else [*own, *self.entries()]
-        return [e for e in there if (not kinds or e.kind in kinds) and matches(e, self.search.text())]
+        on_it = [e for e in there if not kinds or e.kind in kinds]
+        fitting = [e for e in on_it if matches(e, self.search.text())]
+        self.near = not fitting and bool(self.search.text().strip())
+        return nearest(on_it, self.search.text(), told_of) if self.near else fitting
 
     def entries(self) -> tuple[Thing, ...]:
         """The shipped things under names in the units of the build."""
@@ -114,6 +123,8 @@ class Shelf(Guarded, QFrame):
         own = {thing.id for thing in self.session.facts.things}
         metric = self.session.shown.length in ("mm", "m")
         listed = self.shown()
+        if self.near:
+            self._say("Nothing is called so. Nearest to it:" if listed else "Nothing is called so.")
         for entry in listed:
             sides = (entry.length.si, entry.width.si, entry.height.si)
             size = " × ".join(f"{side * 1000:.0f}" if metric else f"{side / INCH_M:.0f}" for side in sides)
@@ -123,16 +134,30 @@ class Shelf(Guarded, QFrame):
             item.setData(Qt.ItemDataRole.UserRole, entry.id)
             item.setToolTip(figures_words(entry, self.session.shown) or "no figures of its kind")
             self.list.addItem(item)
-        if not listed:
-            item = QListWidgetItem("Nothing of that name. Take something near and rename it.")
-            item.setFlags(Qt.ItemFlag.NoItemFlags)
-            self.list.addItem(item)
+        if self.near:
+            own_item = QListWidgetItem(f"Make my own: {self.search.text().strip()}")
+            own_item.setData(Qt.ItemDataRole.UserRole, OWN)
+            self.list.addItem(own_item)
         self.count.setText(f"{len(listed)} things; sizes and weights are estimates, to be replaced by your own.")
         self.buttons["Keep mine"].setEnabled(any(t.id in self.session.selection for t in self.session.build.stow.things))
         self.buttons["Drop mine"].setEnabled(bool(own))
 
+    def _say(self, words: str) -> None:
+        said = QListWidgetItem(words)
+        said.setFlags(Qt.ItemFlag.NoItemFlags)
+        self.list.addItem(said)
+
+    def _first(self) -> QListWidgetItem | None:
+        """The first that can be taken."""
+        items = (self.list.item(at) for at in range(self.list.count()))
+        return next((item for item in items if item.data(Qt.ItemDataRole.UserRole) is not None), None)
+
     def _take(self, item: QListWidgetItem | None) -> None:
         id = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
+        if id == OWN:
+            self.hide()
+            self.chosen.emit(own_thing(self.search.text().strip()))
+            return
         entry = next((e for e in (*self.session.facts.things, *self.entries()) if e.id == id), None)
         if entry is not None:
             self.hide()

@@ -8,6 +8,7 @@ from typing import Any
 
 import msgspec
 
+from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.placing import place_ops, spot_of, state_in, state_ops
@@ -19,7 +20,8 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.findings.stow.tanks import match_ops
 from uncle_sled.core.geometry.vessel import surge_m, vessel_of
 from uncle_sled.core.parts.part import DENSITY
-from uncle_sled.core.units import distance, show, weight
+from uncle_sled.core.studies.stow.adding import add_ops, goes_with
+from uncle_sled.core.units import distance, name_in_units, show, weight
 from uncle_sled.core.words import lower_first, upper_first
 from uncle_sled.desk.kit.form import VERB, Row, plain
 from uncle_sled.desk.session import Session
@@ -133,7 +135,22 @@ def _place_rows(session: Session, id: str, path: str, tank: bool) -> list[Row]:
     ]
     if tank:
         rows += plain(f"{path}.tank", "volume contents")
-    return [*rows, Row(f"{path}.cg_dx")]
+    return [*rows, Row(f"{path}.cg_dx"), *_with_it(session, id, path)]
+
+
+def _with_it(session: Session, id: str, path: str) -> list[Row]:
+    """A button that puts aboard what the thing wants beside it."""
+    thing = _thing(session.build, id)
+    wanted = goes_with(thing, session.build.stow.things, entries()) if thing is not None else ()
+    if not wanted:
+        return []
+    names = ", ".join(lower_first(name_in_units(entry.name, session.shown)) for entry in wanted)
+
+    def ops(_: object) -> list[Op]:
+        return add_ops(session.build, session.facts, session.studied.framed, wanted)[0]
+
+    said = "Add what goes with it" if len(wanted) > 1 else f"Add {names}"
+    return [Row(path, title=said, kind=VERB, tip=f"Goes with it and is not aboard yet: {names}", ops=ops)]
 
 
 def _tank_rows(id: str, path: str) -> list[Row]:

@@ -21,13 +21,14 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.project import Build, Facts, OwnMaterial, empty_project
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Face, Layer, Split
+from uncle_sled.core.document.shell import Face, Layer, Relining, Section, Split
 from uncle_sled.core.drawing.cut.cut_sheets import cut_sheets
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.engine import forget
 from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.cut_from_stock import Patience, plan_of, sizes_sold
 from uncle_sled.core.studies.cut.handed import handed
 from uncle_sled.core.studies.cut.lots import wanted_of
@@ -36,6 +37,7 @@ from uncle_sled.core.studies.cut.skins import panels_of, stops_of
 from uncle_sled.core.studies.cut.take_off import SHEET_M, take_off
 from uncle_sled.core.studies.cut.wanted import Wanted
 from uncle_sled.core.studies.shell.built_sections import sections_of
+from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.cut_lists import read_lists
@@ -171,7 +173,8 @@ def test_rolls_are_areas_boards_are_counted_and_what_nobody_said_is_told() -> No
 def test_a_bought_shell_gives_only_what_comes_in_and_a_bare_bed_nothing() -> None:
     _, _, pieces = taken("rosin-box")
     beds = {thing.id for thing in demo("rosin-box").build.stow.things if thing.base is not None}
-    assert pieces and all(key.split("/")[1] in ("header", "bridge", "jamb") for key in pieces if key.split("/")[0] not in beds)
+    came_in = {key: piece for key, piece in pieces.items() if key.split("/")[0] not in beds and not piece.lining}
+    assert came_in and all(key.split("/")[1] in ("header", "bridge", "jamb") for key in came_in)
     _, _, nothing = taken("dark-sky")
     assert nothing and {key.split("/")[0] for key in nothing} <= {thing.id for thing in demo("dark-sky").build.stow.things}
     assert any(key.startswith("t6/") for key in nothing)  # its galley is of boards, its bed on bearers; its panels are bought
@@ -384,3 +387,36 @@ def test_a_face_is_parted_where_its_sections_are_drawn_and_nowhere_else() -> Non
         assert high <= edge + 0.004 or low >= edge - 0.004, piece.key
     plates = [piece.length_m for piece in take_off(build, Facts()).pieces if "/part " in piece.key and piece.of == "left side"]
     assert plates and min(plates) == pytest.approx(1.0, abs=0.15)
+
+
+def test_a_kept_lining_is_cut_bought_and_planned_by_hand() -> None:
+    """A side of 4.0 x 2.1 m: rows at 0.0225 + k 0.4 up to 2.0775 are six of 4.0 m; 8.4 m2 of liner in sheets; foam between the posts."""
+    old = Relining(
+        "n1",
+        "left side",
+        out_material="light-ply",
+        out_thickness=Length(0.006),
+        foam="xps",
+        foam_thickness=Length(0.025),
+        furring=Section(Length(0.045), Length(0.02)),
+        furring_pitch=Length(0.4),
+        liner="birch-ply",
+        liner_thickness=Length(0.006),
+    )
+    build = a_build(shell=a_body("box", "bought shell", relined=(old,)))
+    lined = [piece for piece in take_off(build, Facts()).pieces if piece.lining]
+    rows = [piece for piece in lined if piece.name == "furring"]
+    assert len(rows) == 6 and all(piece.length_m == pytest.approx(4.0) and piece.width_m == pytest.approx(0.045) for piece in rows)
+    liner = [piece for piece in lined if piece.kind == "sheet"]
+    assert sum(piece.area_m2 for piece in liner) == pytest.approx(8.4) and all(piece.length_m <= 2.44 + 1e-9 for piece in liner)
+    posts = unary_union([member.shape for member in framed_of(build, Facts()).on("left side")])
+    foam = [piece for piece in lined if piece.kind == "fill"]
+    assert len(foam) > 4 and all(Polygon(piece.place).buffer(-0.005).intersection(posts).area < 1e-6 for piece in foam)
+    tasks = {task.id: task for task in tasks_of(build, Facts())}
+    assert tasks["strip"].quantity.startswith("8 m², a heap of ") and tasks["furring"].quantity == "6 rows"
+    assert set(tasks["liner"].after) >= {"foam", "furring"} and "sheathing" not in tasks and "frame-walls" not in tasks
+    assert tasks["strip"].quantity.endswith(Words(Shown()).kg(8.4 * 0.006 * 540))
+    gone = a_build(shell=a_body("box", "bought shell"))
+    assert not any(piece.lining for piece in take_off(gone, Facts()).pieces) and "strip" not in {
+        task.id for task in tasks_of(gone, Facts())
+    }

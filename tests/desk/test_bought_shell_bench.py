@@ -6,6 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.desk.driving import bench_on, button_on, drag, drawing, enter, forms_on, named, press, told
+from uncle_sled.core.document.edits import set_to
 from uncle_sled.desk.kit.fields import QuantityField
 
 
@@ -48,6 +49,7 @@ def test_diagonals_draw_the_plan_out_of_square_and_are_said(open_on):
 
 def test_a_lining_is_tried_kept_put_back_and_taken_off(open_on):
     _, session, bench = bench_on(open_on, "rosin-box", "Shell", "Reline")
+    session.edit("As bought", [set_to("shell.relined", [])], "Shell")
     panel, before = bench.panel("Reline"), session.project
     total = float(session.studied.readings.total_kg[0])
     effect = panel.effect()

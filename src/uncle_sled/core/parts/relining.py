@@ -79,7 +79,7 @@ def relined(relining: Relining, shell: Shell, framed: Framed, library: Library) 
     posts = [m for m in framed.members if m.face in shapes and m.kind in POST_ROLES]
     share = min(sum(polygon_areas([m.shape for m in posts]).tolist()) / area, 0.9) if area > 0 else 0.0
     deep = posts[0].section_m[1] if posts else (shell.wall.si if shell.wall else 0.0)
-    rows = tuple(length for surface in surfaces for length in _rows(relining, surface, shapes[surface.id]))
+    rows = tuple(float(row.length) for surface in surfaces for row in furring_rows(relining, surface, shapes[surface.id]))
     timber = materials()[TIMBER]
     foam, liner, old = (library.get(id) for id in (relining.foam, relining.liner, relining.out_material))
     out = relining.out_mass.si if relining.out_mass is not None else None
@@ -142,17 +142,17 @@ def _warmth(
     return warmth((posts, *inner), films, crossing)
 
 
-def _rows(relining: Relining, surface: Surface, shape: object) -> list[float]:
-    """Lengths of the furring's rows [m], across the posts, cut by openings."""
+def furring_rows(relining: Relining, surface: Surface, shape: object) -> list[LineString]:
+    """Middles of the furring's rows on a face laid flat [m], across the posts, cut by openings."""
     if relining.furring is None or relining.furring.thick.si <= 0:
         return []
     pitch = max(_si(relining.furring_pitch) or 0.4, relining.furring.thick.si)
     left, low, right, high = surface.polygon.bounds
     half = relining.furring.thick.si / 2
-    at, made = low + half, list[float]()
+    at, made = low + half, list[LineString]()
     while at < high - half + 1e-9 and len(made) < 400:
         run = LineString([(left - 1, at), (right + 1, at)]).intersection(shape)
-        made += [float(part.length) for part in getattr(run, "geoms", [run]) if part.length > 0.04]
+        made += [part for part in getattr(run, "geoms", [run]) if isinstance(part, LineString) and part.length > 0.04]
         at += pitch
     return made
 

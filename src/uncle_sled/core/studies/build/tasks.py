@@ -15,10 +15,12 @@ from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
 from uncle_sled.core.parts.frame_steel import frame_kg
+from uncle_sled.core.parts.relining import Relined, relined
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.tables import table
+from uncle_sled.core.words import Words
 
 CURVED = 1.8
 LEARNT_FROM = 3  # tasks of a kind that are done
@@ -104,6 +106,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     bought = shell.framing.school == "bought shell"
     own = rig.carrier == "ball" and rig.base == "own frame" and (rig.frame_length is not None or bool(rig.axles))
     made["bought"] = float(bought)
+    made["strip_m2"] = sum(lined.area_m2 for lined in _stripped(build, facts))
     made["frame"] = float(own)
     made["frame_kg"] = (frame_kg(rig) or 80.0) * own
     made["axles"] = float(len(rig.axles)) if own else 0.0
@@ -123,12 +126,26 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     return made
 
 
+def _stripped(build: Build, facts: Facts) -> list[Relined]:
+    """Faces of a bought shell that something comes off of."""
+    framed, library = framed_of(build, facts), library_of(facts.materials)
+    lined = (relined(relining, build.shell, framed, library) for relining in build.shell.relined)
+    return [face for face in lined if face is not None and (face.out_kg or face.out_weighed)]
+
+
+def _heap(build: Build, facts: Facts) -> str:
+    """What comes off, to be weighed and taken away."""
+    known = [face.out_kg for face in _stripped(build, facts) if face.out_kg is not None]
+    return f", a heap of {Words(build.brief.reading.shown()).kg(sum(known))}" if known else ""
+
+
 def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) -> dict[str, float]:
     names = (
         "floor_sticks",
         "wall_sticks",
         "roof_sticks",
         "foam_bays",
+        "furring",
         "boards",
         "outer_m2",
         "liner_m2",
@@ -143,7 +160,7 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
     inner: dict[str, str] = {}
     outer: dict[str, str] = {}
     for piece in off.pieces:  # layers are in order from outside in
-        if piece.kind == "sheet" and piece.key.count("/") == 2:
+        if piece.kind == "sheet" and piece.key.count("/") == 2 and not piece.lining:
             layer = piece.key.split("/")[1]
             outer.setdefault(piece.of, layer)
             inner[piece.of] = layer
@@ -151,6 +168,10 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
         curve = CURVED if piece.of in swept else 1.0
         if piece.cladding:
             made["boards"] += 1
+        elif piece.lining and piece.kind == "bar":
+            made["furring"] += 1
+        elif piece.lining and piece.kind == "sheet":
+            made["liner_m2"] += piece.area_m2 * curve
         elif piece.kind == "bar":
             part = "floor_sticks" if piece.of == "floor" else "roof_sticks" if piece.of.startswith("roof") else "wall_sticks"
             made[part] += curve
@@ -190,6 +211,8 @@ UNITS = {
     "paint_m2": "m²",
     "cloth_m2": "m²",
     "foam_bays": "bays",
+    "furring": "rows",
+    "strip_m2": "m²",
     "openings": "openings",
     "wires": "wires",
     "cabinets": "pieces",
@@ -243,15 +266,16 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
             fixed=False,
             needs=shipped.needs,
             source=shipped.source,
-            quantity=f"{amount[shipped.per]:.0f} {unit}" if unit else "",
+            quantity=(f"{amount[shipped.per]:.0f} {unit}" if unit else "") + (_heap(build, facts) if shipped.per == "strip_m2" else ""),
             own=False,
             logged=logged.get(shipped.id, 0.0),
             done="",
             least=shipped.least,
         )
         made.append(_changed(task, change))
+    there = {task.id for task in made}
     for own in build.work.changes:
-        if own.own and not own.off:
+        if own.own and not own.off and own.id not in there:  # one's own by a shipped name was said before there was such a one
             task = Task(
                 own.id,
                 own.name or own.id,

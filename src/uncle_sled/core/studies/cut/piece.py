@@ -47,6 +47,7 @@ class Piece(msgspec.Struct, frozen=True):
     notches: tuple[Notch, ...] = ()  # of a bar
     corners: tuple[tuple[float, float], ...] = ()  # of a bar whose end is no straight cut: along and across it
     rip_m: float | None = None  # of a bar: what is left of its width
+    lining: bool = False  # that a face of a bought shell is lined with again
     own_number: str = ""  # that it has elsewhere already, as a wire has on its diagram
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
 
@@ -62,6 +63,17 @@ class Piece(msgspec.Struct, frozen=True):
             return ""
         across = "" if self.kind == "sheet" else " clad" if self.cladding else f" x {self.width_m * 1e3:.1f}"
         return f"{self.made_of} {self.thickness_m * 1e3:.1f}{across}"
+
+
+class Spread(msgspec.Struct, frozen=True):
+    """What comes on rolls, in tins or as boards: by area."""
+
+    of: str
+    material: str
+    form: str
+    area_m2: float
+    made_of: str = ""  # id of its material
+    thickness_m: float = 0.0
 
 
 def ring_of(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:

@@ -107,6 +107,13 @@ def fill_pieces(
     return bays
 
 
+def bays_between(shape: BaseGeometry, sticks: Sequence[Member]) -> list[Polygon]:
+    """What lies between sticks of a face, each as large as fill for it is cut."""
+    taken = _run_on(sticks, shape)
+    bays = [bay for bay in polygons_of(_between(shape, taken)) if bay.area >= LEAST_FILL_M2]
+    return [part for bay in bays for part in polygons_of(bay.buffer(OVER_M / 2, join_style="mitre"))]
+
+
 def _between(shape: BaseGeometry, taken: BaseGeometry) -> BaseGeometry:
     """What lies between the sticks; where they go all round, nothing outside of them: there the next face stands."""
     whole = unary_union([Polygon(part.exterior) for part in polygons_of(taken)])

@@ -24,7 +24,8 @@ from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
 from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
-from uncle_sled.core.studies.cut.piece import Piece
+from uncle_sled.core.studies.cut.lining import lining_pieces
+from uncle_sled.core.studies.cut.piece import Piece, Spread
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
@@ -40,17 +41,6 @@ SAME_LONG_M = 0.0005
 
 
 LEAST_PART_M = 0.05  # of a stick past the line between two sections
-
-
-class Spread(msgspec.Struct, frozen=True):
-    """What comes on rolls, in tins or as boards: by area."""
-
-    of: str
-    material: str
-    form: str
-    area_m2: float
-    made_of: str = ""  # id of its material
-    thickness_m: float = 0.0
 
 
 class TakeOff(msgspec.Struct, frozen=True):
@@ -122,6 +112,10 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si))
     if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
         pieces += trims_of(framed.body)
+    for relining in shell.relined:
+        lined, areas = lining_pieces(relining, framed, library, sheet)
+        pieces += lined
+        spreads += areas
     pieces += frame_bars(build)
     for opening in shell.openings:
         pieces += leaf_pieces(opening, library)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import random
 import socket
 import threading
@@ -28,6 +29,8 @@ from uncle_sled.core.studies.road.standing import block_loads_n, pad_side_m, sta
 from uncle_sled.core.studies.road.steady import Steadiness, parsed_line
 from uncle_sled.core.studies.road.trips import taken
 from uncle_sled.core.studies.road.weighing import (
+    case_row,
+    cases_like,
     jack_tongue_kg,
     modelled,
     nearest_case,
@@ -398,3 +401,22 @@ def test_blocks_pads_and_levels_are_those_of_the_notes() -> None:
     assert len(usual_blocks(s, 4).blocks) == 4
     windy = study(apply(build, [set_to("road.standing", Standing(wind_pa=1500.0))]), facts)
     assert stands(windy).anchor_n > 0 and stands(study(empty_project().build, Facts())).why
+
+
+def test_total_and_ball_by_two_numbers_and_what_was_aboard_is_asked() -> None:
+    """845 kg in all on steps of 20, 85 on the ball: doubts 20 / sqrt 12 each; a case is only that which was said."""
+    s = study(*heron())
+    ticket = Ticket("t", "2027-01-02", "total and ball", (Reading("total", 845.0), Reading("ball", 85.0)), grade=0.0)
+    what = weighed(ticket, s)
+    assert (what.total_kg, what.tongue_kg) == (845.0, 85.0) and what.sigma_total_kg == pytest.approx(20 / math.sqrt(12))
+    assert (
+        "typed the wrong way round"
+        in weighed(msgspec.structs.replace(ticket, readings=(Reading("total", 85.0), Reading("ball", 845.0))), s).faults[0]
+    )
+    like = cases_like(s, what)
+    assert {aboard.row for aboard in like} == set(s.towing_rows) and case_row(s, ticket) is None
+    for aboard in like:
+        assert aboard.more_kg == pytest.approx(845.0 - float(s.readings.total_kg[aboard.row]))
+        assert aboard.ball_more_kg == pytest.approx(85.0 - float(s.readings.tongue_kg[aboard.row]))
+    said = msgspec.structs.replace(ticket, case=s.table.cases[like[0].row].id)
+    assert case_row(s, said) == like[0].row and reconcile(s, (ticket,)) is None

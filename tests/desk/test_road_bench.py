@@ -9,7 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, told, type_in
+from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, named, told, type_in
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
@@ -18,6 +18,7 @@ from uncle_sled.core.studies.road import drills
 from uncle_sled.core.studies.road.weighing import READINGS
 from uncle_sled.desk.benches.road.pad_scale import PadScale
 from uncle_sled.desk.frame.sled_reading import reading
+from uncle_sled.desk.kit.table import Table
 from uncle_sled.exchange.stand_in_scale import Load, serve
 
 VIEWS = ("Weigh", "Taught", "Papers", "Trips", "Stand", "Drills")
@@ -51,7 +52,13 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     assert "Still wanted" in told(panel)
     for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):
         enter(field(panel, id), kg)
-    assert "85 kg" in told(panel) and "Like " in told(panel)
+    assert "85 kg" in told(panel) and "What was aboard?" in told(panel) and "Like " not in told(panel)
+    assert session.build.road.tickets[-1].case == ""  # nobody guesses it
+    asked = named(panel, Table, "What was aboard: the cases, and what the ticket has more")
+    first = asked.rows[0]
+    asked.selectRow(0)
+    assert session.build.road.tickets[-1].case == session.studied.table.cases[first.row].id
+    assert "Like " in told(panel) and "What was aboard?" not in told(panel)
     assert "not enough" in told(panel)
     enter(field(panel, "Trailer"), "-5")
     assert "below nothing" in form_on(panel).complaint.text()

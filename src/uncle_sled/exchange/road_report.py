@@ -20,7 +20,7 @@ def road_report(s: Studied) -> dict[str, Any]:
     tickets = []
     for ticket in road.tickets:
         what = weighed(ticket, s)
-        row = None if what.faults else case_row(s, ticket, what)
+        row = None if what.faults else case_row(s, ticket)
         tickets.append(
             {
                 "id": ticket.id,

@@ -12,7 +12,18 @@ from uncle_sled.core.document.quantity import Length
 
 # one field a line, as a table
 # fmt: off
-WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted"]
+WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted", "total and ball"]
+
+# What each way is called by whoever stands at the scale.
+WAYS_SAID = {
+    "platform with the car": "public scale, with the car and the car alone",
+    "trailer on its jack": "public scale, the trailer alone on its jack",
+    "total and ball": "one number for all, one for the ball",
+    "plank": "bathroom scale under a plank, for the ball",
+    "tongue scale": "a scale under the ball's coupling",
+    "wheel pads": "a pad under each wheel",
+    "tilted": "nose raised, for how high its weight sits",
+}
 
 
 class Reading(msgspec.Struct, frozen=True):
@@ -40,11 +51,11 @@ class Ticket(msgspec.Struct, frozen=True):
 
     id: Word
     on: Annotated[Word, about("Day", "Year-month-day")]
-    way: Annotated[WeighWay, about("Way", "How it is weighed")] = "platform with the car"
+    way: Annotated[WeighWay, about("Way", "How it is weighed", words=WAYS_SAID)] = "platform with the car"
     readings: tuple[Reading, ...] = ()
     step_kg: Annotated[Figure, about("Steps of", "{20 kg} on a public platform, {0.1 kg} on a bathroom scale", unit="kg")] = 20.0
     grade: Annotated[Share, about("Class leaves open", "Share of a reading that its class leaves open")] = 0.0005
-    case: Annotated[Word, about("Like the case", "What was aboard: the nearest case is shown")] = ""
+    case: Annotated[Word, about("What was aboard", "The load case that it was like; until it is said the ticket teaches nothing")] = ""
     jack: Annotated[Length | None, about("Jack from ball", "Where the jack stands")] = None
     plank_scale: Annotated[Length | None, about("Pivot to scale", "Along the plank, from the pipe it turns on to the middle of the scale")] = None
     plank_coupler: Annotated[Length | None, about("Pivot to ball", "Along the plank, from the pipe it turns on to under the coupler")] = None

@@ -117,7 +117,7 @@ def _masses(s: Studied, sheet: Sheets, words: Words) -> None:
     weighed_rows: dict[int, tuple[float | None, float | None, str]] = {}
     for ticket in s.build.road.tickets:
         what = weighed(ticket, s)
-        row = None if what.faults else case_row(s, ticket, what)
+        row = None if what.faults else case_row(s, ticket)
         if row is not None:
             weighed_rows[row] = (what.total_kg, what.tongue_kg, ticket.on)
     rows = s.towing_rows if s.build.rig.carrier == "ball" else list(range(len(s.table.cases)))

@@ -24,6 +24,7 @@ READ_AT: dict[tuple[str, int], dict[str, tuple[str, ...]]] = {
     ("trailer on its jack", 1): {"axles": ("axles",)},
     ("plank", 0): {"scale": ("plank", "bare plank")},
     ("tongue scale", 0): {"ball": ("ball",)},
+    ("total and ball", 0): {"whole": ("total",), "ball": ("ball",)},
     ("wheel pads", 0): {"pad": ("left", "right"), "ball": ("ball",)},
     ("tilted", 0): {"ball": ("level",)},
     ("tilted", 1): {"ball": ("raised",)},
@@ -78,6 +79,9 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
             jack = s.build.rig.jack_station.si if s.build.rig.jack_station else 0.5
             shapes += [line((jack, 0.0), (jack, ball), "zinc", 5.0)]
             on.append((min(axles) if stage else min(jack, *axles), max(axles), "whole" if not stage else "axles"))
+        elif way == "total and ball":
+            shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball), "zinc", 5.0))
+            on += [(min(axles), max(axles), "whole"), (0.0, 0.0, "ball")]
         elif way == "wheel pads":
             shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball), "zinc", 5.0))
             on += [(min(axles), max(axles), "pad"), (0.0, 0.0, "ball")]
@@ -145,6 +149,10 @@ def _trailer(s: Studied, axles: list[float], ball: float, long: float, tilt: flo
     if body is not None and len(body.polygon) > 2:
         points = tuple(up(float(x), float(z)) for x, z in body.polygon)
         shapes.append(Poly(points, "ink", "wood", 1.4, hatch="wood", tint=0.3))
+    for surface in s.framed.body.of("left side") if s.framed.body is not None else ():
+        for hole in s.framed.holes_in(surface.id):
+            spots = [surface.place(float(a), float(b)) for a, b in hole.exterior.coords]
+            shapes.append(Poly(tuple(up(x, z) for x, _, z in spots), "ink", "paper", 1.0))
     for at in axles:
         shapes += [Circle((at, WHEEL_M), WHEEL_M, "ink", "tyre"), Circle((at, WHEEL_M), WHEEL_M * 0.55, "ink", "hub")]
     shapes.append(Circle(up(0.0, ball), 0.05, "ink", "zinc"))

@@ -54,6 +54,14 @@ TICKET_COARSE = Rule(
     "It cannot tell whether the ball is in its band.",
     why_none="A plank or a tongue scale under the coupler.",
 )
+TICKET_WHOSE = Rule(
+    "ticket-whose",
+    "mind",
+    "Road",
+    "A ticket of which nobody said what was aboard",
+    "Full or empty tanks and who had packed decide what a number means: until it is said the ticket teaches nothing.",
+    why_none="Choose the case on Weigh: each is told with how far the ticket is from it.",
+)
 TICKET_OLD = Rule(
     "ticket-old",
     "note",
@@ -129,7 +137,12 @@ def _tickets(s: Studied, words: Words) -> Iterator[Finding]:
         what = weighed(ticket, s)
         if what.faults:
             continue
-        off = stale(ticket, s, case_row(s, ticket, what))
+        row = case_row(s, ticket)
+        if row is None and s.towing_rows:
+            yield TICKET_WHOSE.found(
+                "What was aboard?", f"Of the ticket of {ticket.on or 'that day'} nobody said.", ("ticket", "whose", ticket.id)
+            )
+        off = stale(ticket, s, row)
         if off is not None:
             told = [f"in all {off.total * 100:+.0f} %".replace("-", "−")] if abs(off.total) > CHANGED else []
             if off.tongue_kg:

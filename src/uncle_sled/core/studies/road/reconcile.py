@@ -147,7 +147,7 @@ def reconcile(s: Studied, tickets: Sequence[Ticket] | None = None) -> Reconciled
 
 def _said(s: Studied, ticket: Ticket) -> TicketSaid:
     what = weighed(ticket, s)
-    row = None if what.faults else case_row(s, ticket, what)
+    row = None if what.faults else case_row(s, ticket)
     if row is None:
         return TicketSaid(what, None, None, None, None)
     return TicketSaid(what, row, float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row]), None, stale(ticket, s, row) is not None)

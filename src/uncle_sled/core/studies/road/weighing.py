@@ -25,6 +25,7 @@ READINGS: dict[str, tuple[tuple[str, str], ...]] = {
         ("drive alone", "car alone: rear wheels"),
     ),
     "trailer on its jack": (("whole", "trailer alone, wheels and jack"), ("axles", "wheels only, the jack beside the scale")),
+    "total and ball": (("total", "the whole trailer, unhitched, on any scale"), ("ball", "coupler on a scale, level")),
     "plank": (("plank", "scale with the coupler on the plank"), ("bare plank", "scale with the plank alone")),
     "tongue scale": (("ball", "coupler on the scale"),),
     "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
@@ -33,6 +34,7 @@ READINGS: dict[str, tuple[tuple[str, str], ...]] = {
 WAY_WORDS = {
     "platform with the car": "Public platform, two tickets: hitched with slack bars, and the car alone.",
     "trailer on its jack": "Trailer alone on the platform, on its jack; then with the jack beside it.",
+    "total and ball": "The whole trailer on any scale, and the coupler on another.",
     "plank": "A plank as a lever over a bathroom scale.",
     "tongue scale": "A scale under the coupler, level.",
     "wheel pads": "A pad under each wheel, a scale under the coupler.",
@@ -128,6 +130,11 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         lever = ticket.plank_scale.si / ticket.plank_coupler.si
         tongue = plank_kg(kg["plank"], kg["bare plank"], ticket.plank_scale.si, ticket.plank_coupler.si)
         sigma_tongue = lever * sigma("plank", "bare plank")
+    elif ticket.way == "total and ball":
+        total, tongue = kg["total"], kg["ball"]
+        if tongue >= total:
+            return _nothing(ticket, ("the ball cannot carry more than the whole trailer weighs: the two are typed the wrong way round",))
+        sigma_total, sigma_tongue = sigma("total"), sigma("ball")
     elif ticket.way == "tongue scale":
         tongue, sigma_tongue = kg["ball"], sigma("ball")
     elif ticket.way == "wheel pads":
@@ -238,12 +245,33 @@ def nearest_case(s: Studied, total: float | None, tongue: float | None) -> int |
     return at
 
 
-def case_row(s: Studied, ticket: Ticket, what: Weighed) -> int | None:
-    """The case that the ticket says, else the nearest."""
+def case_row(s: Studied, ticket: Ticket) -> int | None:
+    """The case that the ticket says was aboard; None where it says none: nobody guesses what was in it."""
     for row, case in enumerate(s.table.cases):
         if ticket.case and ticket.case in (case.id, *case.same_as) and case.mode.towing:
             return row
-    return nearest_case(s, what.total_kg, what.tongue_kg)
+    return None
+
+
+class Aboard(msgspec.Struct, frozen=True):
+    """A case that a ticket may have been like, and what the ticket has more than the model says of it [kg]; None: not weighed."""
+
+    row: int
+    more_kg: float | None
+    ball_more_kg: float | None
+
+
+def cases_like(s: Studied, what: Weighed) -> tuple[Aboard, ...]:
+    """Every towing case with what the ticket has more than it, the likest first; nothing of a ticket that says nothing."""
+    if what.faults:
+        return ()
+    made = []
+    for row in s.towing_rows:
+        total, ball = float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row])
+        more = None if what.total_kg is None or not math.isfinite(total) else what.total_kg - total
+        ball_more = None if what.tongue_kg is None or not math.isfinite(ball) else what.tongue_kg - ball
+        made.append(Aboard(row, more, ball_more))
+    return tuple(sorted(made, key=lambda aboard: abs(aboard.more_kg or 0.0) / 10 + abs(aboard.ball_more_kg or 0.0)))
 
 
 class Stale(msgspec.Struct, frozen=True):

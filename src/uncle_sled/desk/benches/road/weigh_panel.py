@@ -15,13 +15,14 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.weigh_picture import STAGED, weigh_picture
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.reconcile import accepted
-from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Weighed, case_row, stale, weighed
+from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Aboard, Weighed, case_row, cases_like, stale, weighed
 from uncle_sled.core.units import weight
 from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.benches.road.pad_scale import PadScale
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
-from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Entry, Fields, Remade, Says
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Entry, Fields, Listed, Remade, Says
+from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 304
@@ -61,6 +62,27 @@ class WeighPanel(PanelOf[RoadBench]):
             ),
             Says(lambda: self._told()[0]),
             Says(lambda: self._told()[1], "primer", hides=True),
+            Says(self._asks, "primer", hides=True),
+            Listed(
+                "What was aboard: the cases, and what the ticket has more",
+                (
+                    Column("Like", lambda aboard: self.studied.table.cases[aboard.row].name),
+                    Column("Aboard then", lambda aboard: self.studied.table.cases[aboard.row].says, from_px=520),
+                    Column("In all", lambda aboard: self._more(aboard.more_kg), right=True, sort=lambda aboard: abs(aboard.more_kg or 0.0)),
+                    Column(
+                        "On the ball",
+                        lambda aboard: self._more(aboard.ball_more_kg),
+                        right=True,
+                        sort=lambda aboard: abs(aboard.ball_more_kg or 0.0),
+                    ),
+                ),
+                self._like,
+                same=lambda aboard: aboard.row,
+                picked=self.was_aboard,
+                marks=lambda aboard: aboard.row == self._case_row(),
+                when=lambda: bool(self._like()),
+                share=1,
+            ),
             Drawing("Where the wheels stand, first", lambda w, h: self.picture(0, w, h), share=1),
             Drawing("Where the wheels stand, second", lambda w, h: self.picture(1, w, h), when=lambda: self._way() in STAGED, share=1),
             share=1,
@@ -101,6 +123,30 @@ class WeighPanel(PanelOf[RoadBench]):
         super().__init__(session, bench)
         self.scale.setParent(self)
         self.scale.told.connect(self._scale_told)
+
+    # what was aboard
+    def _like(self) -> tuple[Aboard, ...]:
+        what = self.what()
+        return cases_like(self.studied, what) if what is not None else ()
+
+    def _case_row(self) -> int | None:
+        ticket = self.ticket()
+        return case_row(self.studied, ticket) if ticket is not None else None
+
+    def _more(self, kg: float | None) -> str:
+        return "not weighed" if kg is None else self.words.signed_kg(kg)
+
+    def _asks(self) -> str:
+        if not self._like() or self._case_row() is not None:
+            return ""
+        return "What was aboard? Choose the case that it was like; until then the ticket teaches nothing."
+
+    def was_aboard(self, aboard: Aboard) -> None:
+        """The case that a ticket was like, chosen by whoever was there."""
+        ticket = self.ticket()
+        if ticket is not None:
+            case = self.studied.table.cases[aboard.row]
+            self.session.edit(f"Aboard: {case.name}", [set_to(f"road.tickets.{ticket.id}.case", case.id)], "Road")
 
     # the ticket
     def ticket(self) -> Ticket | None:
@@ -175,7 +221,7 @@ class WeighPanel(PanelOf[RoadBench]):
                 )
                 for of, where in READINGS[ticket.way]
             ),
-            Row(f"{path}.case", kind=[("", "the nearest"), *self._cases()]),
+            Row(f"{path}.case", kind=[("", "not said yet"), *self._cases()]),
             Row(f"{path}.step_kg"),
         ]
         if ticket.way == "platform with the car":
@@ -233,7 +279,7 @@ class WeighPanel(PanelOf[RoadBench]):
             told.append(f"Left {words.kg(what.left_kg)}, right {words.kg(what.right_kg)}.")
         if what.cg_m is not None and what.cg_per_kg_m is not None:
             told.append(f"The centre stands {words.m(what.cg_m)} high; a kilogram of the scale moves it {words.cut(what.cg_per_kg_m)}.")
-        row = case_row(s, ticket, what)
+        row = case_row(s, ticket)
         if row is not None:
             model = [f"{words.kg(float(s.readings.total_kg[row]))} in all"]
             if s.readings.tongue_kg[row] == s.readings.tongue_kg[row]:

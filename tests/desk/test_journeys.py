@@ -10,9 +10,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
+from tests.desk.driving import named
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.desk.frame.new_build import NewBuild
+from uncle_sled.desk.kit.table import Table
 
 
 class Builder:
@@ -87,6 +90,11 @@ class Builder:
         bench = self.window.bench(self.window.session.stop)
         return next(field for form in bench.findChildren(Form) for row, _, field in form.rows if row.title == title and field.isVisible())
 
+    def pick(self, table, at):
+        """A row of a table."""
+        table.selectRow(at)
+        self._count("clicks")
+
     def find(self, words):
         self.window.find_anything()
         finder = self.window.finder
@@ -148,66 +156,60 @@ def _in_band(session):
     return [s.table.cases[row].name for row in s.towing_rows if not b.band_kg[row, 0] <= b.tongue_kg[row] <= b.band_kg[row, 1]]
 
 
-def test_a_bought_shell_from_nothing_to_its_sheet(builder, tmp_path):
+def test_a_bought_trailer_is_relined_from_nothing_to_its_sheet(builder, tmp_path):
     window = builder.window
     dialog = _begin(builder)
     builder.click(dialog.bodies.buttons["bought trailer"])
     for field, text in zip(dialog.fields, ("3.6 m", "1.9 m", "2.0 m", "3.25 m", "780 kg", "52 kg"), strict=True):
         builder.enter(field, text)
     builder.click(dialog.begin_button)
-    builder.view("Rig")
+    assert window.session.stop == "Rig"  # what was bought begins with its weighing
     for title, text in (("Whole trailer", "1500 kg"), ("Tyre index", "98"), ("Coupler", "100 kg")):
         builder.enter(builder.row(title), text)
     builder.view("Brief")
     builder.button("Add a tow vehicle")
     for title, text in (("On the ball", "100 kg"), ("May tow", "1600 kg")):
         builder.enter(builder.row(title), text)
-    for thing in (
-        "add: bench that pulls",
-        "add: fresh tank 55",
-        "add: grey tank 40",
-        "add: lithium 100",
-        "add: stove two",
-        "add: gas cylinder 5",
-    ):
-        builder.find(thing)
-    builder.find("view: shell, openings")
-    builder.cut("door")
+    builder.view("Shell", "Reline")
+    builder.button("Line them so")
+    builder.view("Shell", "Openings")
     builder.cut("window")
-    builder.hand("Height", "650 mm")
     builder.in_hand("Same on the other side")
-    builder.cut("vent")
-    builder.find("view: stow, held")
+    for thing in ("bench that pulls", "lithium 100", "sink and tap"):
+        builder.find(thing)
+    builder.in_hand("Add what goes with it")
+    builder.find("cooker two")
+    builder.in_hand("Add what goes with it")
+    builder.view("Stow", "Held")
     builder.button("Strap what is loose")
-    builder.settle(2)  # the ball, and the alarm that a stove beside beds wants
+    builder.settle(2)
     builder.menu("sheet-pdf")
 
     session, codes = window.session, _judged(window)
-    assert builder.actions <= 47, builder.did
+    assert builder.actions <= 40, builder.did
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     assert session.studied.support is not None and _in_band(session) == []
     assert "stop" not in codes.values(), codes
-    assert len(session.build.stow.things) == 7 and len(session.build.shell.openings) == 4
+    assert len(session.build.stow.things) >= 9 and len(session.build.shell.openings) == 4 and session.build.shell.relined
+    assert any(piece.lining for piece in take_off(session.build, session.facts).pieces)
     assert not any(code.startswith("clash") or code == "held-loose" for code in codes), codes
 
 
-def test_an_own_teardrop_from_nothing_to_its_sheet(builder, tmp_path):
+def test_an_own_teardrop_in_feet_from_nothing_to_its_sheet(builder, tmp_path):
     window = builder.window
     dialog = _begin(builder)
-    builder.click(dialog.bodies.buttons["teardrop"])
-    for field, text in zip(dialog.fields[:3], ("2.9 m", "1.5 m", "1.25 m"), strict=True):
+    builder.choose(dialog.where, "North American")
+    for field, text in zip(dialog.fields[:3], ("9' 6\"", "5'", "4'"), strict=True):
         builder.enter(field, text)
     builder.click(dialog.begin_button)
-    builder.view("Shell", "Framing")
-    builder.choose(builder.row("School"), "cut plywood sides")
     builder.view("Shell", "Openings")
-    for kind in ("door", "hatch", "vent"):
-        builder.cut(kind)
-    builder.find("add: slatted")
-    builder.hand("Underside", "0.95 m")  # what is stowed goes under it
-    for thing in ("add: water jug 20", "add: lithium 100", "add: stove two", "add: gas cylinder 2.5"):
+    builder.cut("hatch")
+    builder.find("slatted")
+    builder.hand("Underside", "38 in")  # what is stowed goes under it
+    for thing in ("water jug 5 gal", "lithium 100", "cooker two"):
         builder.find(thing)
-    builder.find("view: stow, held")
+    builder.in_hand("Add what goes with it")
+    builder.view("Stow", "Held")
     builder.button("Strap what is loose")
     builder.view("Balance", "Axle")
     builder.button("Best place")
@@ -215,9 +217,39 @@ def test_an_own_teardrop_from_nothing_to_its_sheet(builder, tmp_path):
     builder.menu("sheet-pdf")
 
     session, codes = window.session, _judged(window)
-    assert builder.actions <= 35, builder.did
+    assert builder.actions <= 30, builder.did
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     assert session.studied.framed.members and _in_band(session) == []
+    assert "stop" not in codes.values(), codes
+    assert session.shown.imperial and len(take_off(session.build, session.facts).pieces) > 50
+
+
+def test_a_house_with_a_ticket_from_nothing(builder):
+    window = builder.window
+    dialog = _begin(builder)
+    builder.click(dialog.bodies.buttons["gable house"])
+    for field, text in zip(dialog.fields[:3], ("6.2 m", "2.5 m", "3.3 m"), strict=True):
+        builder.enter(field, text)
+    builder.click(dialog.begin_button)
+    builder.view("Brief")
+    builder.button("Add a tow vehicle")
+    for title, text in (("On the ball", "350 kg"), ("May tow", "3500 kg")):
+        builder.enter(builder.row(title), text)
+    for thing in ("mattress two", "loo", "log burner"):
+        builder.find(thing)
+    builder.in_hand("Add what goes with it")
+    builder.settle(1)
+    builder.key("stop-road")
+    builder.key("new-ticket")
+    builder.choose(builder.row("Way"), "one number for all, one for the ball")
+    for title, text in (("Total", "3250 kg"), ("Ball", "215 kg")):
+        builder.enter(builder.row(title), text)
+    panel = window.bench("Road").panel("Weigh")
+    builder.pick(named(panel, Table, "What was aboard: the cases, and what the ticket has more"), 0)
+
+    session, codes = window.session, _judged(window)
+    assert builder.actions <= 25, builder.did
+    assert len(session.build.rig.axles) == 2 and session.build.road.tickets[-1].case
     assert "stop" not in codes.values(), codes
 
 

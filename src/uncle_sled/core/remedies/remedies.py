@@ -46,6 +46,9 @@ SPLIT = "\x1f"
 DEPTHS = (0.35, 0.2, 0.08, 0.0)
 
 
+FIRST = 1e3  # what stands before every other candidate costs so much less
+
+
 class Candidate(msgspec.Struct, frozen=True):
     """An edit and what it costs in trouble: metres times how hard the thing is to move."""
 
@@ -118,7 +121,13 @@ class _Search:
             remedy = self._first_that_helps(self._pairs(finding, depth), finding)
             if remedy:
                 return remedy
-        return None
+        return self._axle_at_least(finding)
+
+    def _axle_at_least(self, finding: Finding) -> Remedy | None:
+        """An axle that stands nowhere yet gets its place whatever else stands: only a stop is a reason against it, the rest is told."""
+        if not finding.code.startswith("ball-"):
+            return None
+        return next((remedy for axle in self._axle_moves(DEPTHS[0]) if (remedy := self._tried(axle, finding, telling=True))), None)
 
     def _first_that_helps(self, candidates: list[Candidate], finding: Finding) -> Remedy | None:
         for candidate in candidates:
@@ -196,7 +205,8 @@ class _Search:
             way = "back" if by > 0 else "forward"
             return f"Weld the axle {self.words.m(abs(by))} further {way}, at {self.words.m(target)} from the ball: {after}."
 
-        return Candidate(abs(by) * 6.0, tuple(axle_shift_ops(self.s.build, by)), says)
+        # before anything is moved: where it will be welded is open, and everything else follows from it
+        return Candidate(abs(by) - FIRST, tuple(axle_shift_ops(self.s.build, by)), says)
 
     def _hitch_heights(self, finding: Finding, depth: float) -> Iterator[Candidate]:
         """Independent axles share by the hitch's height: the smallest change that helps."""
@@ -294,20 +304,31 @@ class _Search:
 
         return Candidate(away * hardness(move), ops, says)
 
-    def _tried(self, candidate: Candidate, finding: Finding) -> Remedy | None:
-        """The remedy, where the whole build judged again says that it is one."""
+    def _tried(self, candidate: Candidate, finding: Finding, *, telling: bool = False) -> Remedy | None:
+        """The remedy, where the whole build judged again says that it is one.
+
+        Args: telling: what it brings besides is told and no reason against it, but where it stops.
+        """
         tried = study(apply(self.s.build, candidate.ops), self.s.facts)
         if further_out(self.s, tried):
             return None
         worse, there = worse_than(self.found, finding), set()
+        then: list[str] = []
         for f in judged(tried, finding.code):
-            if f.key == finding.key or worse(f):
+            if f.key == finding.key:
                 return None
+            if worse(f):
+                if not telling or f.severity == "stop":
+                    return None
+                then.append(lower_first(f.title))
             there.add(f.key)
         for other in self.found:
             if other.key not in there and other.key != finding.key:
                 self.settles.setdefault(other.key, []).append(finding)
-        return Remedy(candidate.says(self._reading(finding, tried)), candidate.ops, readings_after(tried))
+        says = candidate.says(self._reading(finding, tried))
+        if then:
+            says = f"{says} Then: {'; '.join(dict.fromkeys(then))}."
+        return Remedy(says, candidate.ops, readings_after(tried))
 
     def refer(self, finding: Finding) -> Finding:
         """A finding without a remedy of its own, sent to a card above whose remedy settles it as well."""

@@ -97,6 +97,13 @@ class RelinePanel(Panel):
                     when=lambda: not self._tried(),
                 ),
                 Act("Keep", "The faces are lined so (Ctrl+Enter)", self.session.keep, main=True, when=self._tried),
+                Act(
+                    "Line them so",
+                    "At once, without trying it first",
+                    self.line_so,
+                    plain=True,
+                    when=lambda: not self._tried() and not self.fault(),
+                ),
                 Act("Put back", "As it was (Esc)", self.session.put_back, plain=True, when=self._tried),
                 Act("As bought", "Takes the lining of these faces off the record", self.as_bought, plain=True, when=self._is_lined),
             ),
@@ -195,6 +202,12 @@ class RelinePanel(Panel):
         if not drafts:
             return "There is no such face yet: take a form and its sizes on Profile."
         return self.session.told(relining_fault(self.session.studied, self.session.facts, drafts))
+
+    def line_so(self) -> None:
+        """The faces are lined as the fields say."""
+        drafts = self.drafts()
+        if drafts and not self.fault():
+            self.session.edit("Line again", relining_ops(self.session.build.shell, drafts), "Shell")
 
     # what comes of it
     def effect(self) -> RelineEffect | None:

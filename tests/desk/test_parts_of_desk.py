@@ -20,6 +20,7 @@ from uncle_sled.core.drawing.rig.rig_views import things_in
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.units import Shown
+from uncle_sled.desk.frame.says import told_in_order
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField
 from uncle_sled.desk.sheet.snapping import snapped, snaps_for
@@ -149,7 +150,36 @@ def test_more_findings_than_cards_are_counted(open_on):
     things = [a_tank(f"w{at}", 0.0, x=1.4 + at / 10) for at in range(20)]
     window = open_on(a_project(things, shell=a_shell()), judged=False)
 
-    assert len(window.says.cards) == 12 and "more of less weight" in window.says.over.text()
+    says, found = window.says, window.session.findings
+    behind = [card for card in says.cards.values() if not card.like_button.isHidden()]
+    shown = len(says.cards) + sum(int(card.like_button.text().split()[1]) for card in behind)
+    left = len(found) - shown
+    assert behind and left == (int(says.over.text().split()[1]) if not says.over.isHidden() else 0)  # every finding is told or counted
+    many = len(says.cards)
+    behind[0].like_button.click()
+    assert len(says.cards) > many or not says.over.isHidden()
+
+
+def test_what_concerns_this_stop_comes_first_and_the_others_are_counted(open_on):
+    window = open_on(demo("orchard-keeper"), judged=False)
+    session, says = window.session, window.says
+    for stop in ("Shell", "Balance", "Road"):
+        session.go_to(stop)
+        told = told_in_order(session.findings, stop)
+        assert all(finding.stop == stop for finding, _ in told.here) and all(finding.stop != stop for finding, _ in told.elsewhere)
+        everything = sum(1 + like for finding, like in (*told.here, *told.elsewhere)) + len(told.aside)
+        assert everything == len(session.findings)
+        stops = sum(1 for finding in session.findings if finding.stop != stop and finding.severity == "stop")
+        assert f"{stops} to stop for" in says.elsewhere.text() and ("Nothing here" in says.elsewhere.text()) is (not told.here)
+
+
+def test_nothing_in_hand_gives_its_room_to_uncle(open_on):
+    window = open_on(demo("orchard-keeper"), judged=False)
+    QApplication.processEvents()
+    empty = window.in_hand.height()
+    window.session.select((window.session.build.stow.things[0].id,))
+    QApplication.processEvents()
+    assert empty < 100 < window.in_hand.height()
 
 
 def test_the_card_opens_its_why_and_points(open_on):

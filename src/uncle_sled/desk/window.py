@@ -13,7 +13,18 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
@@ -43,7 +54,8 @@ if TYPE_CHECKING:
     from uncle_sled.desk.frame.first_page import FirstPage
 
 
-RIGHT_PX = 300
+RIGHT_PX, HAND_PX, HAND_EMPTY_PX = 300, 220, 64
+QWIDGETSIZE_MAX = 16_777_215  # no greatest height
 FIRST_READ_MS = 20  # the frame with the first reading reaches the screen before anything is judged
 
 
@@ -103,8 +115,10 @@ class Window(FileWork):
         rule = QFrame()
         rule.setObjectName("rule")
         rows.addWidget(rule)
-        self.in_hand.setMinimumHeight(220)
         rows.addWidget(self.in_hand, 1)
+        self._right_rows = rows
+        self.in_hand.filled.connect(self._share_right)
+        self._share_right(something=False)
         self.drawer_button = QPushButton("Uncle says")
         self.drawer_button.clicked.connect(self._drawer)
         self.drawer_button.hide()
@@ -413,6 +427,13 @@ class Window(FileWork):
         stop = next(said.stop for said in abouts() if said.takes_things)
         self.session.go_to(stop)
         self.bench(stop).add(thing)  # type: ignore[attr-defined]
+
+    def _share_right(self, something: bool) -> None:
+        """Nothing in hand gives its room to Uncle."""
+        self.in_hand.setMinimumHeight(HAND_PX if something else 0)
+        self.in_hand.setMaximumHeight(QWIDGETSIZE_MAX if something else HAND_EMPTY_PX)
+        self.says.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if something else QSizePolicy.Policy.Expanding)
+        self._right_rows.setStretch(0, 0 if something else 1)
 
     def _make_own(self, name: str) -> None:
         stop = next(said.stop for said in abouts() if said.takes_things)

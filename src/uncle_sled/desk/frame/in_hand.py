@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.placing import stand_of
@@ -77,6 +77,8 @@ class InHand(Guarded, QWidget):
         session.changed.connect(self._changed)
         session.case_changed.connect(self.refresh)
         self.refresh()
+
+    filled = Signal(bool)  # whether something is in hand now
 
     leave: Leave | None = None  # where Tab goes from the last and the first of it
 
@@ -156,6 +158,7 @@ class InHand(Guarded, QWidget):
                 self.note.setText(f"Part of the body or rig, {weight(total, session.shown)} together.")
             else:
                 self.note.setText("Nothing. Click a thing, a wheel or a plumb-bob.")
+        self.filled.emit(bool(things) or self.form is not None or bool(session.selection))
         self.area.setVisible(self.form is not None)
         self.filler.setVisible(self.form is None)
         if self.form is not None:

@@ -78,7 +78,7 @@ class NewBuild(Dialog):
             field.entered.connect(self._chosen)
         for number, name in zip(self.fields, NAMES, strict=True):
             number.entered.connect(lambda value, name=name: self._typed(name, value))
-            number.wrong.connect(self.complaint.setText)
+            number.wrong.connect(self._field_wrong)
         self.refresh()
 
     def _lay(self) -> None:
@@ -153,6 +153,12 @@ class NewBuild(Dialog):
             self.reading = READINGS.get(region, Reading("mm", "kg", "L"))
         self.refresh()
 
+    fault = ""  # why there is no build of the answers
+
+    def _field_wrong(self, says: str) -> None:
+        """What is wrong with one field, else with all of them together."""
+        self.complaint.setText(says or self.fault)
+
     def _typed(self, name: str, value: Quantity | None) -> None:
         self.typed[name] = value
         self.refresh()
@@ -176,9 +182,11 @@ class NewBuild(Dialog):
         try:
             self.project = begin("My build", self.answers())
         except EntryError as fault:
-            self.complaint.setText(str(fault))
+            self.fault = str(fault)
+            self.complaint.setText(self.fault)
             self.begin_button.setEnabled(False)
             return
+        self.fault = ""
         self.complaint.setText("")
         self.begin_button.setEnabled(True)
         self.session.open(self.project, None)

@@ -1,6 +1,9 @@
-"""Uncle says: every finding in plain words, worst first, with what can be tried."""
+"""Uncle says: every finding in plain words, with what can be tried: what concerns the open stop first, worst first, kinds folded."""
 
 from __future__ import annotations
+
+from collections.abc import Sequence, Set
+from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
@@ -18,6 +21,7 @@ from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
 
 MOST_CARDS, MOST_ASIDE = 12, 12
+FOLDED = 3  # so many of one kind are told as one card, until they are asked for
 SAYS_LENGTH = 140
 WHILE_DRAGGING_MS = 180
 INK = {"stop": "primer", "mind": "ochre word", "note": "ink"}
@@ -46,6 +50,7 @@ class Card(Guarded, QFrame):
     put_back = Signal()
     pointed = Signal(object)
     aside = Signal(object)
+    unfolded = Signal(str)
 
     def __init__(self, finding: Finding) -> None:
         super().__init__()
@@ -89,6 +94,14 @@ class Card(Guarded, QFrame):
         self.try_button.clicked.connect(lambda: self.tried.emit(self.one))
         self.keep_button.clicked.connect(self.kept)
         self.back_button.clicked.connect(self.put_back)
+        self.like_button = QPushButton()
+        self.like_button.setProperty("kind", "link")
+        self.like_button.clicked.connect(lambda: self.unfolded.emit(self.one.code))
+        self.like_button.hide()
+        under = QHBoxLayout()
+        under.addWidget(self.like_button)
+        under.addStretch(1)
+        rows.addLayout(under)
         self.point_button.clicked.connect(lambda: self.pointed.emit(self.one))
         self.why_button.clicked.connect(self._more)
 
@@ -97,6 +110,12 @@ class Card(Guarded, QFrame):
         self.show_finding(self.one, *self._state)
 
     _state = (False, False)
+
+    def show_like(self, many: int) -> None:
+        """How many more of its kind stand behind it."""
+        self.like_button.setText(f"and {many} more of this kind")
+        if self.like_button.isHidden() == bool(many):
+            self.like_button.setVisible(bool(many))
 
     def show_finding(self, finding: Finding, pending: bool, trying: bool) -> None:
         self.one, self._state = finding, (pending, trying)
@@ -133,6 +152,41 @@ def _put(words: QLabel, text: str, ink: str = "") -> None:
         words.setProperty("ink", ink)
         words.style().unpolish(words)
         words.style().polish(words)
+
+
+class Told(NamedTuple):
+    """What is said in which order: findings of this stop and of the others, each with how many of its kind stand behind it."""
+
+    here: list[tuple[Finding, int]]
+    elsewhere: list[tuple[Finding, int]]
+    aside: list[Finding]
+
+
+def told_in_order(found: Sequence[Finding], stop: str, unfolded: Set[str] = frozenset()) -> Told:
+    """Worst first; many of one kind and weight as one, but those that were asked for or are being tried."""
+    asked = sorted((each for each in found if each.set_aside is None), key=lambda each: RANK[each.severity])
+
+    def folded(some: list[Finding]) -> list[tuple[Finding, int]]:
+        kinds: dict[tuple[str, str], list[Finding]] = {}
+        for each in some:
+            kinds.setdefault((each.code, each.severity), []).append(each)
+        made = []
+        for (code, _), like in kinds.items():
+            whole = len(like) < FOLDED or code in unfolded
+            made += [(each, 0) for each in like] if whole else [(like[0], len(like) - 1)]
+        return sorted(made, key=lambda each: RANK[each[0].severity])
+
+    here = [each for each in asked if each.stop == stop]
+    there = [each for each in asked if each.stop != stop]
+    return Told(folded(here), folded(there), [each for each in found if each.set_aside is not None])
+
+
+def elsewhere_words(some: list[tuple[Finding, int]], any_here: bool) -> str:
+    """How much there is at the other stops."""
+    many = sum(1 + like for _, like in some)
+    stops = sum(1 + like for each, like in some if each.severity == "stop")
+    danger = f", {stops} to stop for" if stops else ""
+    return f"{'At other stops' if any_here else 'Nothing here; at other stops'} {many}{danger}"
 
 
 def _calm_words(s: Studied) -> str:
@@ -177,7 +231,10 @@ class Says(Guarded, QWidget):
         self.list.setSpacing(6)
         self.calm = label("", "", "ink", wrap=True)
         self.over = label("", "", "pencil", wrap=True)
+        self.elsewhere = label("", "title", wrap=True)
+        self.unfolded: set[str] = set()
         self.list.addWidget(self.calm)
+        self.list.addWidget(self.elsewhere)
         self.list.addWidget(self.over)
         self.list.addStretch(1)
         self.area.setWidget(inside)
@@ -207,11 +264,12 @@ class Says(Guarded, QWidget):
         found = session.findings
         if session.ghost is None:
             self.trying = None
-        weight = sorted(found, key=lambda f: (RANK[f.severity], f.stop != session.stop))
-        asked = [each for each in weight if each.set_aside is None]
+        told = told_in_order(found, session.stop, self.unfolded)
+        here, there = told.here[:MOST_CARDS], told.elsewhere[: max(MOST_CARDS - len(told.here), 0)]
         # what was set aside stands last, and can be taken up again however much else there is
-        order = [*asked[:MOST_CARDS], *[each for each in weight if each.set_aside is not None][:MOST_ASIDE]]
-        keys = [each.key for each in order]
+        order = [*here, *there, *((each, 0) for each in told.aside[:MOST_ASIDE])]
+        keys = [each.key for each, _ in order]
+        _put(self.elsewhere, elsewhere_words(told.elsewhere, bool(here)) if told.elsewhere else "", "pencil")
         settle = to_settle(found)
         text = "1 to settle" if settle == 1 else f"{settle} to settle" if settle else "all settled" if found else ""
         if self.count.text() != text:
@@ -222,22 +280,28 @@ class Says(Guarded, QWidget):
             gone.hide()
             self._spare.append(gone)
         pending = session.remedies_pending
-        for at, finding in enumerate(order):
+        row: list[QWidget] = []
+        for finding, like in order:
             card = self.cards.get(finding.key)
             if card is None:
                 card = self.cards[finding.key] = self._card(finding)
-            if self.list.indexOf(card) != at:
-                self.list.removeWidget(card)
-                self.list.insertWidget(at, card)
-                card.show()  # at once, or it counts for nothing in the height that is asked for now
+            row.append(card)
             card.show_finding(finding, pending, self.trying == finding.key and session.ghost is not None)
+            card.show_like(like)
+        row.insert(len(here), self.elsewhere)
+        for at, widget in enumerate(row):
+            if self.list.indexOf(widget) != at:
+                self.list.removeWidget(widget)
+                self.list.insertWidget(at, widget)
+                widget.setVisible(widget is not self.elsewhere or bool(told.elsewhere))  # or it counts for nothing in the height
         calm = not found and not session.studied.trouble and not session.reading_first
         self.calm.setVisible(calm)
         if calm:
             self.calm.setText(_calm_words(session.studied))
-        self.over.setVisible(len(found) > len(order))
-        if len(found) > len(order):
-            self.over.setText(f"and {len(found) - len(order)} more of less weight")
+        left = len(found) - sum(1 + like for _, like in order)
+        self.over.setVisible(left > 0)
+        if left > 0:
+            self.over.setText(f"and {left} more of less weight")
         if not session.dragging:
             self.updateGeometry()
         self.said.emit()
@@ -255,7 +319,13 @@ class Says(Guarded, QWidget):
         card.put_back.connect(session.put_back)
         card.pointed.connect(session.pointed)
         card.aside.connect(self._aside)
+        card.unfolded.connect(self.unfold)
         return card
+
+    def unfold(self, code: str) -> None:
+        """Show all of a kind, each with its own card."""
+        self.unfolded.add(code)
+        self.refresh()
 
     def show_working(self) -> None:
         """The row that tells of the search for remedies; the search is not loaded before the first reading."""

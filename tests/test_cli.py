@@ -335,3 +335,10 @@ def test_faults_of_lists_are_said_by_line_and_nothing_is_cut(
     assert main([*cut_lists(tmp_path, pieces, stock), *more]) == 2
     out, err = capfd.readouterr()
     assert words in err and not out and "Traceback" not in err
+
+
+def test_a_file_by_itself_is_opened(tmp_path, monkeypatch):
+    opened = []
+    monkeypatch.setattr("uncle_sled.cli._desk", lambda args: opened.append(args.file) or 0)
+    sled_file.save(demo("rosin-box"), tmp_path / "mine.sled")
+    assert main([str(tmp_path / "mine.sled")]) == 0 and opened == [str(tmp_path / "mine.sled")]

@@ -28,9 +28,15 @@ from uncle_sled.exchange.exports import EXPORTS
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
 
+VERBS = ("open", "demo", "report", "check", "export", "cut", "stand-in", "codes", "fields", "man", "install-desktop", "shots")
+
+
 def main(argv: list[str] | None = None) -> int:
     _any_terminal()
-    args = _parser().parse_args(argv)
+    parser, words = _parser(), list(sys.argv[1:] if argv is None else argv)
+    if words and words[0] not in VERBS and (words[0].endswith(".sled") or os.path.isfile(words[0])):
+        words = ["open", *words]  # a file by itself is opened
+    args = parser.parse_args(words)
     try:
         code = int(args.run(args))
         if sys.stdout is not None:

@@ -242,7 +242,7 @@ def test_a_house_with_a_ticket_from_nothing(builder):
     builder.key("stop-road")
     builder.key("new-ticket")
     builder.choose(builder.row("Way"), "one number for all, one for the ball")
-    for title, text in (("Total", "3250 kg"), ("Ball", "215 kg")):
+    for title, text in (("In all", "3250 kg"), ("On the ball", "215 kg")):
         builder.enter(builder.row(title), text)
     panel = window.bench("Road").panel("Weigh")
     builder.pick(named(panel, Table, "What was aboard: the cases, and what the ticket has more"), 0)

@@ -60,7 +60,7 @@ def test_templates_are_listed_mapped_and_signed_off_by_the_bar(open_on) -> None:
 def test_the_set_is_written_down_and_undone(open_on) -> None:
     _window, session, panel = opened(open_on)
     before = session.project
-    button_on(panel, "Write it down").click()
+    button_on(panel, "It is printed").click()
     assert session.build.cut.revision == 1 and len(session.build.cut.printed) > 10
     assert "revision B" in told(panel)
     session.undo()

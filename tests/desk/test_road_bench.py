@@ -50,7 +50,13 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     panel = bench.made["Weigh"]
     bench.add_ticket()
     assert "Still wanted" in told(panel)
-    for id, kg in (("Steer", "1180"), ("Drive", "1420"), ("Trailer", "760"), ("Steer alone", "1225"), ("Drive alone", "1290")):
+    for id, kg in (
+        ("Car, front", "1180"),
+        ("Car, rear", "1420"),
+        ("Trailer wheels", "760"),
+        ("Car alone, front", "1225"),
+        ("Car alone, rear", "1290"),
+    ):
         enter(field(panel, id), kg)
     assert "85 kg" in told(panel) and "What was aboard?" in told(panel) and "Like " not in told(panel)
     assert session.build.road.tickets[-1].case == ""  # nobody guesses it
@@ -60,9 +66,9 @@ def test_a_ticket_is_typed_and_every_way_is_drawn(on) -> None:
     assert session.build.road.tickets[-1].case == session.studied.table.cases[first.row].id
     assert "Like " in told(panel) and "What was aboard?" not in told(panel)
     assert "not enough" in told(panel)
-    enter(field(panel, "Trailer"), "-5")
+    enter(field(panel, "Trailer wheels"), "-5")
     assert "below nothing" in form_on(panel).complaint.text()
-    enter(field(panel, "Trailer"), "1675 lb")
+    enter(field(panel, "Trailer wheels"), "1675 lb")
     assert next(one.kg for one in panel.ticket().readings if one.id == "trailer") == pytest.approx(759.8, abs=0.1)
     for way in READINGS:
         session.edit("way", [set_to(f"road.tickets.{panel.ticket().id}.way", way)], "Road")

@@ -187,6 +187,11 @@ class Words(msgspec.Struct, frozen=True):
         return f"{part * 100:.{places}f} %".replace("-", "−")
 
 
+def count_of(many: int, one: str, more: str = "") -> str:
+    """A number with its word: 1 thing, 2 things."""
+    return f"{many} {one}" if many == 1 else f"{many} {more or one + 's'}"
+
+
 def lower_first(text: str) -> str:
     """For the middle of a sentence; a word in capitals (LED, CO) stays as it is."""
     return text if text[1:2].isupper() else text[:1].lower() + text[1:]

@@ -21,7 +21,7 @@ from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.studies.stow.restraints import restraints
 from uncle_sled.core.studies.systems.systems_as_built import the_stay, the_water
 from uncle_sled.core.trail import TRAIL
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, count_of
 
 EDGE = 44.0
 BIG, NAME, LEAST, MOST_LINES = 58.0, 22.0, 26.0, 4
@@ -96,7 +96,10 @@ def _shell(s: Studied, words: Words) -> list[Line]:
 
 def _stow(s: Studied, _words: Words) -> list[Line]:
     held = [hold for hold in restraints(s.build, s.table) if hold.fault not in ("", "unrated")]
-    return [Line("Aboard", f"{len(s.build.stow.things)} things"), Line("Held on the road", "all" if not held else f"not {held[0].name}")]
+    return [
+        Line("Aboard", count_of(len(s.build.stow.things), "thing")),
+        Line("Held on the road", "all" if not held else f"not {held[0].name}"),
+    ]
 
 
 def _balance(s: Studied, words: Words) -> list[Line]:

@@ -9,8 +9,8 @@ from uncle_sled.core.drawing.rig.car_side import NOSE_M, WHEEL_M, car_side, car_
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
-from uncle_sled.core.studies.road.weighing import WAY_WORDS, Weighed
-from uncle_sled.core.words import Words
+from uncle_sled.core.studies.road.weighing import SHORT, WAY_WORDS, Weighed
+from uncle_sled.core.words import Words, lower_first
 
 SCALE_HIGH_M, LIFTED_M = 0.10, 0.45
 STAGED = ("platform with the car", "trailer on its jack", "tilted")  # weighed twice
@@ -108,9 +108,9 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
     made.append(line((8, ground), (wide - 8, ground), "pencil", 1.2))
     for a, b, name in on:
         x = 15 + ((a + b) / 2 - left) * scale
-        made.append(Text((x, ground - 22), name, 11, "chalk", "strong"))
+        made.append(Text((x, ground - 22), lower_first(SHORT.get(name, name)), 11, "chalk", "strong"))
         told = [
-            f"{id} {words.kg(read[id])}" if len(ids) > 1 else words.kg(read[id])
+            f"{lower_first(SHORT.get(id, id))} {words.kg(read[id])}" if len(ids) > 1 else words.kg(read[id])
             for ids in [READ_AT.get((way, stage), {}).get(name, ())]
             for id in ids
             if id in read

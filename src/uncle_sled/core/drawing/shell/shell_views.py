@@ -11,9 +11,9 @@ from collections.abc import Iterable
 import numpy as np
 from shapely import box
 
-from uncle_sled.core.document.shell import Face
+from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.drawing.primitives import Circle, Hatch, Point, Poly, Primitive, Text, dimension, line, rect
-from uncle_sled.core.drawing.text_width import elided, text_width, wrapped
+from uncle_sled.core.drawing.text_width import text_width, wrapped
 from uncle_sled.core.framing.frame_body import Cut, framed_depth_m, skin_m
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.footprint import plan_of, side_span_m
@@ -186,7 +186,7 @@ def _opening(s: Studied, cut: Cut, points: tuple[Point, ...], words: Words, px_p
     room, fit = wide * px_per_m - 6, max(int(high * px_per_m * 0.62 / (LABEL * 1.25)), 1)
     rows = wrapped(name, LABEL, room)
     if len(rows) > fit or any(text_width(row, LABEL) > room for row in rows):
-        rows = [elided(name, LABEL, room)]
+        rows = [opening_number(s.build.shell, cut.id)]  # told by its number, with its name in the list beside
     size = f"{words.cut(opening.width.si)} × {words.cut(opening.height.si)}"
     if len(rows) < fit and text_width(size, LABEL) < room:
         rows.append(size)
@@ -205,6 +205,11 @@ def _opening(s: Studied, cut: Cut, points: tuple[Point, ...], words: Words, px_p
         for at, row in enumerate(rows)
     ]
     return made
+
+
+def opening_number(shell: Shell, id: str) -> str:
+    """Which of the body's openings it is, from 1, as lists and drawings call it."""
+    return str(next((k for k, opening in enumerate(shell.openings, 1) if opening.id == id), "?"))
 
 
 def _rounded(s: Studied, cut: Cut, points: tuple[Point, ...]) -> tuple[Point, ...]:

@@ -31,6 +31,24 @@ READINGS: dict[str, tuple[tuple[str, str], ...]] = {
     "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
     "tilted": (("level", "coupler on the scale, level"), ("raised", "coupler on the scale, nose raised"), ("total", "the whole trailer")),
 }
+# What a reading is called where there is little room.
+SHORT = {
+    "steer": "Car, front",
+    "drive": "Car, rear",
+    "trailer": "Trailer wheels",
+    "steer alone": "Car alone, front",
+    "drive alone": "Car alone, rear",
+    "whole": "Wheels and jack",
+    "axles": "Wheels only",
+    "plank": "Coupler on plank",
+    "bare plank": "Plank alone",
+    "ball": "On the ball",
+    "left": "Left wheels",
+    "right": "Right wheels",
+    "level": "Ball, level",
+    "raised": "Ball, nose raised",
+    "total": "In all",
+}
 WAY_WORDS = {
     "platform with the car": "Public platform, two tickets: hitched with slack bars, and the car alone.",
     "trailer on its jack": "Trailer alone on the platform, on its jack; then with the jack beside it.",

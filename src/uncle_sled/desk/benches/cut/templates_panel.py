@@ -50,7 +50,7 @@ class TemplatesPanel(CutPanel):
                     "What the printer takes; rolls are as long as is wanted",
                     12,
                 ),
-                Says("Bar measures", "pencil"),
+                Says("100 mm bar on my print", "pencil"),
                 self.bar,
             ),
             tools(
@@ -76,7 +76,7 @@ class TemplatesPanel(CutPanel):
                     plain=True,
                 ),
                 Act(
-                    "Write it down", "The set as it is now counts as printed: the next one marks what changed", self.write_down, plain=True
+                    "It is printed", "The set as it is now counts as printed: the next one marks what changed", self.write_down, plain=True
                 ),
             ),
             Says(self._told),

@@ -15,8 +15,9 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.weigh_picture import STAGED, weigh_picture
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.reconcile import accepted
-from uncle_sled.core.studies.road.weighing import READINGS, WAY_WORDS, Aboard, Weighed, case_row, cases_like, stale, weighed
+from uncle_sled.core.studies.road.weighing import READINGS, SHORT, WAY_WORDS, Aboard, Weighed, case_row, cases_like, stale, weighed
 from uncle_sled.core.units import weight
+from uncle_sled.core.words import upper_first
 from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.benches.road.pad_scale import PadScale
 from uncle_sled.desk.kit.form import Row, plain
@@ -109,7 +110,7 @@ class WeighPanel(PanelOf[RoadBench]):
 
     def _readings(self) -> list[tuple[object, str]]:
         ticket = self.ticket()
-        return [(id, id) for id, _ in READINGS[ticket.way]] if ticket is not None else []
+        return [(id, SHORT.get(id, id)) for id, _ in READINGS[ticket.way]] if ticket is not None else []
 
     def _cases(self) -> tuple[tuple[object, str], ...]:
         return tuple((case.id, case.name) for case in self.studied.table.cases if case.mode.towing)
@@ -213,7 +214,7 @@ class WeighPanel(PanelOf[RoadBench]):
             *(
                 Row(
                     f"{path}.{of}",
-                    title=of[:1].upper() + of[1:],
+                    title=SHORT.get(of, upper_first(of)),
                     kind=str,
                     tip=where,
                     ops=self._reading_ops(of),

@@ -39,7 +39,7 @@ class FramingPanel(Panel):
 
     def laid(self) -> Group:
         faces = tuple((name, name.removesuffix(" side").capitalize(), f"Lay the {name} flat") for name in FACES)
-        whole = ("", "Whole", "All sticks in three directions; peel the faces off with the slider")
+        whole = ("", "All sticks", "All sticks in three directions; peel the faces off with the slider")
         flat, round_ = (lambda: bool(self.kind)), (lambda: not self.kind)
         self.form = self.put(Fields("", self._rows(), "Shell", 92, bare=True))
         self.flat = self.put(Own(lambda: FlatView(self.session), FlatView.fit, when=flat, share=1))

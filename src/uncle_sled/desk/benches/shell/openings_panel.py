@@ -5,6 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
+from uncle_sled.core.drawing.shell.shell_views import opening_number
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.leaf import leaf_of
 from uncle_sled.core.studies.shell.holes import SEALS, Hole, holes
@@ -21,6 +22,7 @@ class OpeningsPanel(Panel):
 
     def laid(self) -> Group:
         columns: tuple[Column[Hole], ...] = (
+            Column("No.", lambda hole: opening_number(self.session.build.shell, hole.opening.id), right=True),
             Column("Opening", lambda hole: hole.opening.name, ink=self._bad),
             Column("Face", lambda hole: hole.opening.face),
             Column("From front", lambda hole: self.words.cut(hole.opening.along.si), right=True, from_px=PLACES_PX),

@@ -8,6 +8,7 @@ from uncle_sled.core.findings.stow.tie_downs import CAUTION
 from uncle_sled.core.parts.holding import Way
 from uncle_sled.core.studies.stow.restraints import LEAST_KG, Direction, Restraint, held_words, restraints
 from uncle_sled.core.units import GRAVITY
+from uncle_sled.core.words import count_of
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Act, Drawing, Listed, Says, Split, note
 from uncle_sled.desk.kit.table import Column
@@ -102,7 +103,7 @@ class HeldTable(Panel):
             if wrong
             else "nothing is found too weak."
         )
-        return f"{many} things over {least} ride along; {found}"
+        return f"{count_of(many, 'thing')} over {least} {'rides' if many == 1 else 'ride'} along; {found}"
 
     def _way(self, way: Way, title: str) -> Column[Restraint]:
         """What it pulls of what holds in one direction; red where that is too little."""

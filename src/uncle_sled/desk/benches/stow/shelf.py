@@ -28,7 +28,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.studies.stow.adding import own_thing
 from uncle_sled.core.units import INCH_M, Shown, name_in_units, show, volume
-from uncle_sled.core.words import lower_first
+from uncle_sled.core.words import count_of, lower_first
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
@@ -138,7 +138,7 @@ class Shelf(Guarded, QFrame):
             own_item = QListWidgetItem(f"Make my own: {self.search.text().strip()}")
             own_item.setData(Qt.ItemDataRole.UserRole, OWN)
             self.list.addItem(own_item)
-        self.count.setText(f"{len(listed)} things; sizes and weights are estimates, to be replaced by your own.")
+        self.count.setText(f"{count_of(len(listed), 'thing')}; sizes and weights are estimates, to be replaced by your own.")
         self.buttons["Keep mine"].setEnabled(any(t.id in self.session.selection for t in self.session.build.stow.things))
         self.buttons["Drop mine"].setEnabled(bool(own))
 
@@ -206,8 +206,8 @@ class Shelf(Guarded, QFrame):
             return
         if read.things:
             ops = [add_to("facts.things", msgspec.to_builtins(thing)) for thing in read.things]
-            self.session.edit(f"Bring in {len(ops)} things of my own", ops, "Stow", whole_project=True)
-        says = f"{len(read.things)} things came in."
+            self.session.edit(f"Bring in {count_of(len(ops), 'thing')} of my own", ops, "Stow", whole_project=True)
+        says = f"{count_of(len(read.things), 'thing')} came in."
         if read.left_out:
             says += f" Columns left out: {', '.join(read.left_out[:4])}."
         if read.faults:
@@ -228,7 +228,7 @@ class Shelf(Guarded, QFrame):
         except SledError as fault:
             self.session.said.emit(str(fault), "stop")
             return
-        self.session.said.emit(f"{len(self.shown())} things written to {path.name}.", "note")
+        self.session.said.emit(f"{count_of(len(self.shown()), 'thing')} written to {path.name}.", "note")
 
 
 def figures_words(thing: Thing, shown: Shown) -> str:

@@ -241,7 +241,7 @@ def test_a_house_with_a_ticket_from_nothing(builder):
     builder.settle(1)
     builder.key("stop-road")
     builder.key("new-ticket")
-    builder.choose(builder.row("Way"), "one number for all, one for the ball")
+    builder.choose(builder.row("Way"), "in all, and the ball")
     for title, text in (("In all", "3250 kg"), ("On the ball", "215 kg")):
         builder.enter(builder.row(title), text)
     panel = window.bench("Road").panel("Weigh")

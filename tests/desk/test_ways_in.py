@@ -4,7 +4,8 @@ from types import SimpleNamespace
 import pytest
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeySequence
-from PySide6.QtWidgets import QFileDialog, QPushButton
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
 from tests.desk.driving import enter, told
@@ -446,3 +447,29 @@ def test_the_window_takes_over_in_one_step(open_on, tmp_path):
     window.take_over_from(broken)
     assert "broken.sled" in window.notice.text() or window.notice.text()
     assert session.project == before
+
+
+def test_a_first_walk_shows_once_and_comes_back_when_asked_for(open_on, qtbot):
+    window = open_on(empty_project(), judged=False)
+    assert window.tour is None
+    dialog = NewBuild(window.settings, window)
+    dialog.made.connect(window.begin)
+    dialog.begin_button.click()
+    before = window.session.project
+    tour = window.tour
+    assert tour is not None and tour.isVisible() and len(tour.steps) <= 6
+    for at in range(len(tour.steps)):
+        assert tour.at == at and window.rect().contains(tour.geometry()), at
+        if tour.ring.isVisible():
+            part = tour.steps[at].shown()
+            assert tour.ring.size() == part.size()
+        window.resize(1100 if at % 2 else 1280, 720)
+        QApplication.processEvents()
+        assert faults_of(tour) == []
+        tour.next_button.click()
+    assert window.tour is None and window.settings.get("walk") == "done" and window.session.project is before
+    window.begin(dialog.project)
+    assert window.tour is None  # never unasked again
+    window.acts.acts["first-walk"].run()
+    QTest.keyClick(window.tour, Qt.Key.Key_Escape)
+    assert window.tour is None

@@ -46,6 +46,13 @@ SETTINGS = (
         "mm",
         "The build's own units are on its Brief",
     ),
+    Setting(
+        "walk",
+        "A first walk",
+        (("ask", "at the next new build"), ("done", "only when asked for")),
+        "ask",
+        "Six cards that show what stands where",
+    ),
     Setting("mass", "Weights of a new build", (("kg", "kilograms"), ("lb", "pounds")), "kg", ""),
     Setting("volume", "Volumes of a new build", (("L", "litres"), ("gal", "gallons (US)")), "L", ""),
 )

@@ -52,6 +52,7 @@ from uncle_sled.exchange.exports import exports_of
 if TYPE_CHECKING:
     from uncle_sled.desk.frame.finder import Finder
     from uncle_sled.desk.frame.first_page import FirstPage
+    from uncle_sled.desk.frame.tour import Tour
 
 
 RIGHT_PX, HAND_PX, HAND_EMPTY_PX = 300, 220, 64
@@ -75,6 +76,7 @@ class Window(FileWork):
         self.says, self.in_hand = Says(session), InHand(session)
         self.in_hand.leave, self.says.leave = self._from_hand, self._from_says
         self.sled_line = SledLine(session)
+        self.tour: Tour | None = None
         self.notice = QLabel(self)
         self.notice.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         self.finder: Finder | None = None
@@ -297,6 +299,7 @@ class Window(FileWork):
             Act("side-by-side", "Variants side by side…", "View", "", self.side_by_side),
             Act("case-next", "Next load case", "View", "]", lambda: s.step_case(1)),
             Act("case-before", "Load case before", "View", "[", lambda: s.step_case(-1)),
+            Act("first-walk", "A first walk", "View", "", self.first_walk),
             Act("fit", "Show all of the drawing", "View", "F", self.fit, ",".join(a.stop for a in abouts() if a.drawn)),
             Act("theme", "Night shop or day", "View", "Ctrl+Shift+L", self.other_theme),
             Act("find", "Find anything", "View", "Ctrl+F", self.find_anything),
@@ -434,6 +437,55 @@ class Window(FileWork):
         self.in_hand.setMaximumHeight(QWIDGETSIZE_MAX if something else HAND_EMPTY_PX)
         self.says.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum if something else QSizePolicy.Policy.Expanding)
         self._right_rows.setStretch(0, 0 if something else 1)
+
+    def first_walk(self) -> None:
+        """Six cards over the build that is open."""
+        if self.tour is not None or self.pages.currentWidget() is not self.whole:
+            return
+        from uncle_sled.desk.frame.tour import Step, Tour
+
+        self.tour = Tour(
+            self,
+            (
+                Step(
+                    "Nine stops",
+                    "From what you want to the road. Each mark says how it stands: a ring is still open, a square must be settled.",
+                    lambda: self.trail,
+                ),
+                Step(
+                    "The drawing",
+                    "Everything has its true size. Drag a thing, a wheel or a wall; click a measure and type it.",
+                    lambda: self.stack,
+                ),
+                Step(
+                    "The reading",
+                    "What is on the ball follows every hand, in every case; the green is where it should be.",
+                    lambda: self.sled_line,
+                ),
+                Step(
+                    "Uncle says",
+                    "What is wrong, what of it is of this stop, and what helps. Try it shows it as a ghost; nothing changes until you keep it.",
+                    lambda: self.says,
+                ),
+                Step(
+                    "In hand", "What you click is here with all its figures; a number in another unit may be typed.", lambda: self.in_hand
+                ),
+                Step(
+                    "Find anything",
+                    "Type what you look for in your own words: a heater, the scale, feet. Shift+F1 opens the guide at this place.",
+                    lambda: self.header.finder,
+                ),
+            ),
+        )
+        self.tour.left.connect(self._walked)
+
+    def _walked(self) -> None:
+        self.tour = None
+        if self.settings.get("walk") != "done":
+            try:
+                self.settings.set("walk", "done")
+            except SledError as fault:
+                self.say(str(fault), "stop")
 
     def _make_own(self, name: str) -> None:
         stop = next(said.stop for said in abouts() if said.takes_things)

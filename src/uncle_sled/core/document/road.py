@@ -16,13 +16,13 @@ WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "ton
 
 # What each way is called by whoever stands at the scale.
 WAYS_SAID = {
-    "platform with the car": "public scale, with the car and the car alone",
-    "trailer on its jack": "public scale, the trailer alone on its jack",
-    "total and ball": "one number for all, one for the ball",
-    "plank": "bathroom scale under a plank, for the ball",
-    "tongue scale": "a scale under the ball's coupling",
+    "platform with the car": "public scale, two trips",
+    "trailer on its jack": "public scale, on its jack",
+    "total and ball": "in all, and the ball",
+    "plank": "bathroom scale, plank",
+    "tongue scale": "scale under the ball",
     "wheel pads": "a pad under each wheel",
-    "tilted": "nose raised, for how high its weight sits",
+    "tilted": "nose raised",
 }
 
 

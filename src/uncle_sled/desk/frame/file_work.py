@@ -55,6 +55,9 @@ class FileWork(Guarded, QMainWindow):
     def first_views(self) -> None:
         raise NotImplementedError
 
+    def first_walk(self) -> None:
+        raise NotImplementedError
+
     def _align(self) -> None:
         raise NotImplementedError
 
@@ -85,6 +88,8 @@ class FileWork(Guarded, QMainWindow):
         self.first_views()
         # what was bought begins with its weighing
         self.session.go_to("Rig" if project.build.rig.base == "as bought" else HOME)
+        if self.settings.get("walk") == "ask":
+            self.first_walk()
 
     def open_demo(self, name: str) -> None:
         if self.may_leave():

@@ -128,7 +128,7 @@ def test_an_export_over_a_folder_is_said_in_words(tmp_path, capsys):
 _BLOCK = "import sys; sys.modules['PySide6'] = None; from uncle_sled.cli import main; sys.exit(main({words!r}))"
 
 
-@pytest.mark.parametrize("words", [["report", "marsh-heron", "--json"], ["check", "orchard-keeper"]])
+@pytest.mark.parametrize("words", [["report", "dark-sky", "--json"], ["check", "rosin-box"]])
 def test_the_command_line_runs_without_qt(words):
     done = subprocess.run([sys.executable, "-c", _BLOCK.format(words=words)], capture_output=True, text=True)
 

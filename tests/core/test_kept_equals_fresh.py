@@ -22,7 +22,7 @@ from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.studies.stow.clashes import clashes
 from uncle_sled.exchange.demos import DEMOS, demo
 
-EDITS = 200
+EDITS = 140
 
 
 def equal(a, b):

@@ -86,7 +86,9 @@ def test_every_thing_of_the_shelf_finds_a_place_where_such_things_stand(name):
     project = demo(name)
     s = study(project.build, project.facts)
     body, wall = s.framed.body, project.build.shell.wall.si
-    for entry in entries():
+    at = DEMOS.index(name)
+    shelf = [entry for k, entry in enumerate(entries()) if k % len(DEMOS) == at or "hangs" in " ".join(entry.roles)]
+    for entry in shelf:  # all of the shelf over the demos, in each what hangs outside
         ops, (id,) = add_ops(project.build, project.facts, s.framed, (entry,))
         thing = next(t for t in apply(project.build, ops).stow.things if t.id == id)
         ends = (thing.x.si, thing.x.si + thing.length.si)

@@ -5,12 +5,15 @@ import importlib
 import inspect
 import os
 import pkgutil
+import re
 import sys
+from pathlib import Path
 from typing import Any
 
 import pytest
 from msgspec.structs import replace
 from PySide6.QtCore import QObject, QSize
+from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
 import uncle_sled.desk
@@ -19,6 +22,7 @@ from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk import troubles
+from uncle_sled.desk.kit import painting
 from uncle_sled.desk.kit.guarded import Guarded, is_override
 from uncle_sled.exchange.demos import demo
 
@@ -172,3 +176,14 @@ def test_no_place_for_traces_is_no_trouble(tmp_path, folder, monkeypatch):
     watching = troubles.Troubles(tmp_path / folder)
     watching.watch(lambda text, how: None)
     watching.end()
+
+
+def test_only_one_place_makes_painters_and_each_ends_whatever_happens(qapp):
+    """A painter that outlives what it paints on takes the program down: all of them are contexts."""
+    root = Path(painting.__file__).parents[1]
+    makers = [path.name for path in root.rglob("*.py") if re.search(r"\bQPainter\(", path.read_text())]
+    assert makers == ["painting.py"]
+    picture = QPixmap(20, 20)
+    with pytest.raises(KeyError), painting.canvas(picture) as painter:
+        raise KeyError("a group that has no hatch")
+    assert not painter.isActive()

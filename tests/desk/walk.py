@@ -10,16 +10,21 @@ import sys
 from collections.abc import Iterator
 
 import msgspec
-from PySide6.QtCore import QPoint, QRect, QRectF
-from PySide6.QtGui import QFontMetrics
+from PySide6.QtCore import QPoint, QRect, QRectF, Qt
+from PySide6.QtGui import QAccessible, QFontMetrics
 from PySide6.QtWidgets import (
+    QAbstractButton,
+    QAbstractItemView,
     QAbstractScrollArea,
+    QAbstractSlider,
+    QAbstractSpinBox,
     QApplication,
     QCheckBox,
     QComboBox,
     QLabel,
     QLineEdit,
     QPushButton,
+    QScrollBar,
     QStackedWidget,
     QWidget,
 )
@@ -143,6 +148,33 @@ def _written(widget) -> list[str]:
         lap = a.rect.intersected(b.rect)
         if lap.width() > 2 and lap.height() > 3:
             found.append(f"{type(widget).__name__} “{a.text}” and “{b.text}” are written over each other")
+    return found
+
+
+CONTROLS = (QAbstractButton, QLineEdit, QComboBox, QAbstractItemView, QAbstractSlider, QAbstractSpinBox)
+SILENT = (QAccessible.Role.NoRole, QAccessible.Role.Client, QAccessible.Role.Pane)
+
+
+def controls(window):
+    """All that can be worked, so far as it is in sight."""
+    for widget in (found for kind in CONTROLS for found in window.findChildren(kind)):
+        inner = isinstance(widget.parentWidget(), QComboBox | QAbstractSpinBox | QAbstractScrollArea) or isinstance(widget, QScrollBar)
+        if widget.isVisible() and not inner and widget.objectName() not in ("qt_toolbar_ext_button",):
+            yield widget
+
+
+def silent(window) -> set[tuple[str, str]]:
+    """Controls in sight that a screen reader has no name or role for, or that no key leads to."""
+    found = set()
+    for widget in controls(window):
+        told = QAccessible.queryAccessibleInterface(widget)
+        name = told.text(QAccessible.Text.Name).strip() if told is not None else ""
+        if told is None or not name or told.role() in SILENT:
+            found.add((type(widget).__name__, widget.objectName() or widget.toolTip()[:40]))
+        if widget.isEnabled() and widget.focusPolicy() == Qt.FocusPolicy.NoFocus and not isinstance(widget, QAbstractItemView):
+            by_key = isinstance(widget, QAbstractButton) and (widget.shortcut().toString() or "(" in widget.toolTip())
+            if not by_key:
+                found.add((type(widget).__name__, f"no way by key to “{name}”"))
     return found
 
 

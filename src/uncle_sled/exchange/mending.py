@@ -8,7 +8,7 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.bounds import NEVER_NOTHING, RATINGS, STRANGE, inner_fields
+from uncle_sled.core.document.bounds import NEVER_NONE, NEVER_NOTHING, RATINGS, STRANGE, inner_fields
 from uncle_sled.core.document.edits import field_types
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.document.references import S, changed, referring_right
@@ -57,6 +57,10 @@ def _given(node: S, place: str, said: list[str]) -> S:
         never = name in RATINGS or (type(node).__name__, name) in NEVER_NOTHING
         if what == "quantity" and never and (value := getattr(node, name)) is not None and value.si == 0:
             said.append(f"{place}.{name}: 0 is no {'limit' if name in RATINGS else name}; it was read as not given.")
+            none[name] = None
+    for name in NEVER_NONE.get(type(node).__name__, ()):
+        if getattr(node, name) == 0:
+            said.append(f"{place}.{name}: 0 is none; it was read as not given.")
             none[name] = None
     return changed(node, **none) if none else node
 

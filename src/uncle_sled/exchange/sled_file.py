@@ -64,7 +64,9 @@ def opened_bytes(data: bytes, name: str) -> Opened:
     try:
         project = msgspec.convert(body, Project, strict=True)
     except (msgspec.ValidationError, RecursionError):
-        raise FileError(f"{name} has values that do not belong there:", schema_faults(raw)) from None
+        raise FileError(
+            f"{name} has values that do not belong there:", schema_faults({"format": FORMAT, "version": VERSION, **body})
+        ) from None
     project, unlimited = with_limits_given(project)
     faults: list[str] = []
     typed: list[tuple[str, Quantity]] = []

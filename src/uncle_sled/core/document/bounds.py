@@ -22,6 +22,7 @@ Latitude = Annotated[float, msgspec.Meta(ge=-90.0, le=90.0)]  # degrees, north p
 Month = Annotated[int, msgspec.Meta(ge=1, le=12)]
 Hours = Annotated[float, msgspec.Meta(ge=0.0, le=24.0)]  # of a day
 Count = Annotated[int, msgspec.Meta(ge=0, le=10_000)]
+Few = Annotated[int, msgspec.Meta(ge=0, le=50)]  # what a hand counts: sheaves, parts of a rope
 
 # Letters of an id or a name, and of what is told at length.
 Word = Annotated[str, msgspec.Meta(max_length=10_000)]
@@ -81,6 +82,7 @@ _OF_CARS = ("unbraked_limit", "tongue_limit", "tow_limit", "train_limit", "rear_
 RATINGS = frozenset((*_OF_PLATES, *_OF_FITTINGS, *_OF_CARS, "road_height", "road_width", "road_length"))
 # Sizes of which nothing at all is never one: not known is what they are then.
 NEVER_NOTHING = frozenset({("Wire", "length")})
+NEVER_NONE = {"Wire": ("area_mm2",)}  # the same of plain figures
 # Signs that no name holds: they cannot be seen, printed or written to XML.
 STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
 UNSEEN = re.compile("[\x00-\x1f\x7f\ufffe\uffff]")

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 import msgspec
 
-from uncle_sled.core.document.bounds import Count, Figure, Word
+from uncle_sled.core.document.bounds import Count, Few, Figure, Word
 from uncle_sled.core.document.field import about
 from uncle_sled.core.document.quantity import Length, Mass
 
@@ -102,8 +102,8 @@ class Strut(msgspec.Struct, frozen=True):
 class Winch(msgspec.Struct, frozen=True):
     """Of a bed that is lifted. parts: of the rope; pins that hold it while somebody lies on it."""
 
-    parts: Annotated[Count, about("Parts of rope", "That carry the load", least=1)] = 1
-    sheaves: Annotated[Count, about("Sheaves", "A tenth of the pull is lost at each")] = 2
+    parts: Annotated[Few, about("Parts of rope", "That carry the load", least=1)] = 1
+    sheaves: Annotated[Few, about("Sheaves", "A tenth of the pull is lost at each")] = 2
     drum: Annotated[Length, about("Drum radius", "With the rope's layers on it", least=0.005)] = Length(0.022)
     crank: Annotated[Length, about("Crank", "From its middle to the hand", least=0.05)] = Length(0.180)
     gear: Annotated[Figure, about("Gear", "Turns of the crank to one of the drum")] = 3.1

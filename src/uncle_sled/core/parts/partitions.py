@@ -207,6 +207,8 @@ def _misplaced(partition: Partition, room: tuple[float, ...], low: tuple[float, 
 def _whole(partition: Partition, shell: Shell, body: Body, u0: float, u1: float, at: float, thick: float, floor: float) -> Polygon:
     """The wall without its door: what the profile (and the cross-section) leave of it."""
     side = inside_of(shell, body)
+    if side.is_empty:
+        return Polygon()  # no room is left between the body's walls
     _, low, _, high = side.bounds
     top = floor + _si(partition.height, high - low + 1.0)
     shape: BaseGeometry

@@ -16,7 +16,7 @@ from uncle_sled.core.reading.studied import Studied, length_m, study
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, paint
+from uncle_sled.desk.kit.painting import Frame, canvas, paint
 from uncle_sled.desk.theme.theme import colour
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.recovery import Autosave
@@ -42,24 +42,24 @@ class Picture(Guarded, QWidget):
         return QSize(220, 136)
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("rule"), 1))
-        painter.setBrush(colour("body"))
-        painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 4, 4)
-        if self.s is None:
-            return
-        build = self.s.build
-        left = 1.0 if build.rig.carrier == "vehicle bed" else 0.3
-        reach, top = length_m(build) + left + 0.2, rig_views.heights_m(build)[0]
-        scale = min((self.width() - 16) / reach, (self.height() - 18) / max(top, 0.5))
-        spare = max(self.height() - 18 - scale * top, 0)
-        frame = Frame(scale, (self.width() - scale * reach) / 2 + left * scale, self.height() - 9 - spare / 2)
-        painter.setClipRect(QRectF(2, 2, self.width() - 4, self.height() - 4))
-        paint(painter, (*rig_views.side_rig(build), *rig_views.side_body(build)), frame)
-        for p in rig_views.things_in(self.s, 0):
-            paint(painter, rig_views.thing_shapes(p, "side"), frame, None, "body")
-        paint(painter, rig_views.side_wheels(build), frame)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(colour("rule"), 1))
+            painter.setBrush(colour("body"))
+            painter.drawRoundedRect(QRectF(0.5, 0.5, self.width() - 1, self.height() - 1), 4, 4)
+            if self.s is None:
+                return
+            build = self.s.build
+            left = 1.0 if build.rig.carrier == "vehicle bed" else 0.3
+            reach, top = length_m(build) + left + 0.2, rig_views.heights_m(build)[0]
+            scale = min((self.width() - 16) / reach, (self.height() - 18) / max(top, 0.5))
+            spare = max(self.height() - 18 - scale * top, 0)
+            frame = Frame(scale, (self.width() - scale * reach) / 2 + left * scale, self.height() - 9 - spare / 2)
+            painter.setClipRect(QRectF(2, 2, self.width() - 4, self.height() - 4))
+            paint(painter, (*rig_views.side_rig(build), *rig_views.side_body(build)), frame)
+            for p in rig_views.things_in(self.s, 0):
+                paint(painter, rig_views.thing_shapes(p, "side"), frame, None, "body")
+            paint(painter, rig_views.side_wheels(build), frame)
 
 
 @lru_cache(maxsize=8)

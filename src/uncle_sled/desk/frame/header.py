@@ -10,6 +10,7 @@ from uncle_sled.core.words import lower_first
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.painting import canvas
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -19,11 +20,11 @@ class CaseButton(Guarded, QPushButton):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(colour("pencil"), 1.6))
-        x, y = self.width() - 16.0, self.height() / 2
-        painter.drawPolyline([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)])
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(colour("pencil"), 1.6))
+            x, y = self.width() - 16.0, self.height() / 2
+            painter.drawPolyline([QPointF(x - 4, y - 2), QPointF(x, y + 2.5), QPointF(x + 4, y - 2)])
 
 
 class VariantButton(CaseButton):

@@ -12,7 +12,7 @@ from uncle_sled.core.drawing.page import Page
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, paint
+from uncle_sled.desk.kit.painting import Frame, canvas, paint
 from uncle_sled.desk.theme.theme import colour, paper_colours
 
 ROUND_PX = 10
@@ -32,20 +32,19 @@ class PageSheet(Guarded, QWidget):
         self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), colour("rule"))
-        page = self.page
-        scale = min((self.width() - 2 * ROUND_PX) / page.width, (self.height() - 2 * ROUND_PX) / page.height)
-        wide, high = page.width * scale, page.height * scale
-        left, top = (self.width() - wide) / 2, (self.height() - high) / 2
-        painter.translate(left, top)
-        painter.scale(scale, scale)
-        painter.fillRect(QRectF(0, 0, page.width, page.height), QColor("#FFFFFF"))
-        painter.setClipRect(QRectF(0, 0, page.width, page.height))
-        with paper_colours():
-            paint(painter, page.shapes, Frame(1.0, 0.0, page.height), None, "paper")
-        painter.end()
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.fillRect(self.rect(), colour("rule"))
+            page = self.page
+            scale = min((self.width() - 2 * ROUND_PX) / page.width, (self.height() - 2 * ROUND_PX) / page.height)
+            wide, high = page.width * scale, page.height * scale
+            left, top = (self.width() - wide) / 2, (self.height() - high) / 2
+            painter.translate(left, top)
+            painter.scale(scale, scale)
+            painter.fillRect(QRectF(0, 0, page.width, page.height), QColor("#FFFFFF"))
+            painter.setClipRect(QRectF(0, 0, page.width, page.height))
+            with paper_colours():
+                paint(painter, page.shapes, Frame(1.0, 0.0, page.height), None, "paper")
 
 
 class PageView(Dialog):

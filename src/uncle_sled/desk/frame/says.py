@@ -16,6 +16,7 @@ from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.frame.trail_view import knot_mark
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.painting import canvas
 from uncle_sled.desk.kit.tab_zone import Leave, step
 from uncle_sled.desk.kit.working import Working
 from uncle_sled.desk.session import Session
@@ -37,9 +38,9 @@ class Mark(Guarded, QWidget):
         self.setAccessibleName(state)
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        knot_mark(painter, QPointF(9, 9), self.state, 5.5)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            knot_mark(painter, QPointF(9, 9), self.state, 5.5)
 
 
 class Card(Guarded, QFrame):

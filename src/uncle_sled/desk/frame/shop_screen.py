@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QKeyEvent, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.page import Page
@@ -11,7 +11,7 @@ from uncle_sled.core.drawing.shop_card import shop_card
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, lay_paper, paint
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, lay_paper, paint
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.clock import today
 
@@ -28,15 +28,15 @@ class _Card(Guarded, QWidget):
         self.setAccessibleName("The answer in large type")
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        page = self.screen_of.page()
-        scale = min(self.width() / page.width, self.height() / page.height)
-        painter.translate((self.width() - page.width * scale) / 2, (self.height() - page.height * scale) / 2)
-        painter.scale(scale, scale)
-        painter.setClipRect(QRectF(0, 0, page.width, page.height))
-        self.written = []
-        paint(painter, page.shapes, Frame(1.0, 0.0, page.height), self.written)
+        with canvas(self) as painter:
+            lay_paper(painter, self)
+            page = self.screen_of.page()
+            scale = min(self.width() / page.width, self.height() / page.height)
+            painter.translate((self.width() - page.width * scale) / 2, (self.height() - page.height * scale) / 2)
+            painter.scale(scale, scale)
+            painter.setClipRect(QRectF(0, 0, page.width, page.height))
+            self.written = []
+            paint(painter, page.shapes, Frame(1.0, 0.0, page.height), self.written)
 
 
 class ShopScreen(Dialog):

@@ -21,7 +21,7 @@ from uncle_sled.core.words import lower_first
 from uncle_sled.desk.frame.sled_reading import Reading, reading
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Written, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Written, canvas, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour, theme_name
 
@@ -69,11 +69,10 @@ def _bob_picture(group: str, r: float, here: bool, ratio: float, _theme: str) ->
     picture = QPixmap(math.ceil((2 * r + 6) * ratio), math.ceil((2.3 * r + 6) * ratio))
     picture.setDevicePixelRatio(ratio)
     picture.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(picture)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    _draw_bob(painter, QPointF(r + 3, r + 3), group, r, here)
-    painter.end()
-    return picture
+    with canvas(picture) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        _draw_bob(painter, QPointF(r + 3, r + 3), group, r, here)
+        return picture
 
 
 class SledLine(Guarded, QWidget):
@@ -136,27 +135,27 @@ class SledLine(Guarded, QWidget):
     # paint
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), colour("sled"))
-        self.written = []
-        self._case_spots = []
-        s = self.session.ghost_studied or self.session.studied
-        if not s.table.cases:
-            self._text(painter, 16, 22, "No load case yet", 15, "sled pencil")
-            return
-        row = min(self.session.row, len(s.table.cases) - 1)
-        said = reading(s, row)
-        was = reading(self.session.studied, self.session.row) if self.session.ghost is not None else None
-        if self.height() < FULL_PX:
-            self._paint_strip(painter, s, said)
-            return
-        self._paint_gauge(painter, s, said, was)
-        self._paint_beam(painter, s, row)
-        self._paint_sides(painter, s, said, row)
-        if not self._was_read:
-            self._was_read = True
-            self.first_read.emit()
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.fillRect(self.rect(), colour("sled"))
+            self.written = []
+            self._case_spots = []
+            s = self.session.ghost_studied or self.session.studied
+            if not s.table.cases:
+                self._text(painter, 16, 22, "No load case yet", 15, "sled pencil")
+                return
+            row = min(self.session.row, len(s.table.cases) - 1)
+            said = reading(s, row)
+            was = reading(self.session.studied, self.session.row) if self.session.ghost is not None else None
+            if self.height() < FULL_PX:
+                self._paint_strip(painter, s, said)
+                return
+            self._paint_gauge(painter, s, said, was)
+            self._paint_beam(painter, s, row)
+            self._paint_sides(painter, s, said, row)
+            if not self._was_read:
+                self._was_read = True
+                self.first_read.emit()
 
     def _text(
         self, painter: QPainter, x: float, y: float, text: str, size: float, ink: str, face: str = "text", anchor: str = "left"

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from uncle_sled.core.trail import HOME, TRAIL
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Written, write
+from uncle_sled.desk.kit.painting import Written, canvas, write
 from uncle_sled.desk.theme.theme import colour
 
 
@@ -80,38 +80,38 @@ class Trail(Guarded, QWidget):
             super().keyPressEvent(event)
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), colour("trail"))
-        self.written = []
-        pitch = self._pitch()
-        knots = [QPointF(24, 4 + pitch * (at + 0.5)) for at in range(len(TRAIL))]
-        path = QPainterPath(knots[0])
-        for at, (a, b) in enumerate(itertools.pairwise(knots)):
-            lean = 7 if at % 2 else -7
-            path.cubicTo(QPointF(a.x() + lean, a.y() + pitch * 0.35), QPointF(b.x() + lean, b.y() - pitch * 0.35), b)
-        painter.setPen(QPen(colour("pencil"), 1.4, Qt.PenStyle.DashLine))
-        painter.drawPath(path)
-        for at, (stop, knot) in enumerate(zip(TRAIL, knots, strict=True)):
-            words, state = self.states.get(stop, ("", "none"))
-            here = stop == self.current
-            ground = "trail"
-            if here or at == self.hovered:
-                ground = "paper" if here else "kraft"
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(colour(ground))
-                painter.drawRoundedRect(QRectF(6, knot.y() - pitch / 2 + 4, self.width() - 2, pitch - 8), 5, 5)
-            if here:
-                painter.fillRect(QRectF(6, knot.y() - pitch / 2 + 4, 3, pitch - 8), colour("chalk"))
-            if self.hasFocus() and here:
-                painter.setPen(QPen(colour("chalk"), 1.5, Qt.PenStyle.DotLine))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRoundedRect(QRectF(11, knot.y() - pitch / 2 + 6, self.width() - 15, pitch - 12), 4, 4)
-            knot_mark(painter, knot, state)
-            if not self.folded:
-                write(painter, QPointF(42, knot.y() - 8), stop, 15, "ink", "head", "left", self.written, ground)
-                ink = {"stop": "primer", "mind": "ochre word"}.get(state, "pencil")
-                write(painter, QPointF(42, knot.y() + 9), words, 12, ink, "text", "left", self.written, ground)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.fillRect(self.rect(), colour("trail"))
+            self.written = []
+            pitch = self._pitch()
+            knots = [QPointF(24, 4 + pitch * (at + 0.5)) for at in range(len(TRAIL))]
+            path = QPainterPath(knots[0])
+            for at, (a, b) in enumerate(itertools.pairwise(knots)):
+                lean = 7 if at % 2 else -7
+                path.cubicTo(QPointF(a.x() + lean, a.y() + pitch * 0.35), QPointF(b.x() + lean, b.y() - pitch * 0.35), b)
+            painter.setPen(QPen(colour("pencil"), 1.4, Qt.PenStyle.DashLine))
+            painter.drawPath(path)
+            for at, (stop, knot) in enumerate(zip(TRAIL, knots, strict=True)):
+                words, state = self.states.get(stop, ("", "none"))
+                here = stop == self.current
+                ground = "trail"
+                if here or at == self.hovered:
+                    ground = "paper" if here else "kraft"
+                    painter.setPen(Qt.PenStyle.NoPen)
+                    painter.setBrush(colour(ground))
+                    painter.drawRoundedRect(QRectF(6, knot.y() - pitch / 2 + 4, self.width() - 2, pitch - 8), 5, 5)
+                if here:
+                    painter.fillRect(QRectF(6, knot.y() - pitch / 2 + 4, 3, pitch - 8), colour("chalk"))
+                if self.hasFocus() and here:
+                    painter.setPen(QPen(colour("chalk"), 1.5, Qt.PenStyle.DotLine))
+                    painter.setBrush(Qt.BrushStyle.NoBrush)
+                    painter.drawRoundedRect(QRectF(11, knot.y() - pitch / 2 + 6, self.width() - 15, pitch - 12), 4, 4)
+                knot_mark(painter, knot, state)
+                if not self.folded:
+                    write(painter, QPointF(42, knot.y() - 8), stop, 15, "ink", "head", "left", self.written, ground)
+                    ink = {"stop": "primer", "mind": "ochre word"}.get(state, "pencil")
+                    write(painter, QPointF(42, knot.y() + 9), words, 12, ink, "text", "left", self.written, ground)
 
 
 def knot_mark(painter: QPainter, at: QPointF, state: str, size: float = 6.5) -> None:

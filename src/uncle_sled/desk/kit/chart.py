@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QMouseEvent, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.text_width import wrapped
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -70,22 +70,22 @@ class Chart(Guarded, QWidget):
 
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        self.written = []
-        shapes = self.make(float(self.width()), float(self.height()))
-        if not shapes:
-            for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
-                write(painter, QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at), says, 13, "pencil", kept=self.written)
-            if self.title:
-                write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
-        else:
-            painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-            paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), self.written)
-            if self.title:
-                write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
-            if self.pointed is not None:
-                painter.setPen(QPen(colour("pencil"), 1, Qt.PenStyle.DashLine))
-                painter.drawLine(QPointF(self.pointed, 26), QPointF(self.pointed, self.height() - 4))
-        painter.setClipping(False)
-        focus_ring(painter, self)
+        with canvas(self) as painter:
+            lay_paper(painter, self)
+            self.written = []
+            shapes = self.make(float(self.width()), float(self.height()))
+            if not shapes:
+                for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
+                    write(painter, QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at), says, 13, "pencil", kept=self.written)
+                if self.title:
+                    write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
+            else:
+                painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
+                paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), self.written)
+                if self.title:
+                    write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
+                if self.pointed is not None:
+                    painter.setPen(QPen(colour("pencil"), 1, Qt.PenStyle.DashLine))
+                    painter.drawLine(QPointF(self.pointed, 26), QPointF(self.pointed, self.height() - 4))
+            painter.setClipping(False)
+            focus_ring(painter, self)

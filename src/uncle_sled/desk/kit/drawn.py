@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive
 from uncle_sled.core.units import weight
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -65,18 +65,18 @@ class Drawn(Guarded, QWidget):
     # painting
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        self.written = []
-        for pane in self.panes():
-            painter.setClipRect(pane.room)
-            paint(painter, pane.shapes, pane.frame, self.written, "body")
-            self._mark(painter, pane)
-            if pane.title:
-                at = QPointF(pane.room.left() + 10, pane.room.top() + 12)
-                write(painter, at, pane.title, 11, "pencil", kept=self.written)
-        painter.setClipping(False)
-        focus_ring(painter, self)
+        with canvas(self) as painter:
+            lay_paper(painter, self)
+            self.written = []
+            for pane in self.panes():
+                painter.setClipRect(pane.room)
+                paint(painter, pane.shapes, pane.frame, self.written, "body")
+                self._mark(painter, pane)
+                if pane.title:
+                    at = QPointF(pane.room.left() + 10, pane.room.top() + 12)
+                    write(painter, at, pane.title, 11, "pencil", kept=self.written)
+            painter.setClipping(False)
+            focus_ring(painter, self)
 
     def _mark(self, painter: QPainter, pane: Pane) -> None:
         chosen = set(self.session.selection)

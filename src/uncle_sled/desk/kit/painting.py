@@ -96,7 +96,8 @@ def canvas(target: QPaintDevice) -> Iterator[QPainter]:
     try:
         yield painter
     finally:
-        painter.end()
+        if painter.isActive():
+            painter.end()
 
 
 STRICT = False  # tests want the fault itself
@@ -118,10 +119,10 @@ def said_if_it_fails(paint_event: Callable[[Any, Any], None]) -> Callable[[Any, 
             says = f"This could not be drawn ({type(fault).__name__}: {fault}). Undo what changed last; nothing is lost."
             print_exc(file=sys.stderr)
         # the painter of the failed drawing ended with its frame
-        painter = QPainter(widget)
-        painter.fillRect(widget.rect(), colour("paper"))
-        for at, row in enumerate(wrapped(says, 13, max(widget.width() - 28, 60))):
-            write(painter, QPointF(14, 22 + 18 * at), row, 13, "primer")
+        with canvas(widget) as painter:
+            painter.fillRect(widget.rect(), colour("paper"))
+            for at, row in enumerate(wrapped(says, 13, max(widget.width() - 28, 60))):
+                write(painter, QPointF(14, 22 + 18 * at), row, 13, "primer")
 
     return run
 

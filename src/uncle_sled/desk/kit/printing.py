@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from typing import Any
 
 from PySide6.QtCore import QMarginsF, QSizeF
-from PySide6.QtGui import QPageLayout, QPageSize, QPainter
+from PySide6.QtGui import QPageLayout, QPageSize
 from PySide6.QtWidgets import QDialog, QWidget
 
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.desk.kit.painting import Frame, paint
+from uncle_sled.desk.kit.painting import Frame, canvas, paint
 from uncle_sled.desk.theme.theme import paper_colours
 
 
@@ -50,8 +50,7 @@ def print_page(page: Page, printer: Any) -> None:
 
 def print_pages(pages: Sequence[Page], printer: Any) -> None:
     """Pages one after the other, each on paper of its size."""
-    painter = QPainter(printer)
-    try:
+    with canvas(printer) as painter:
         for number, page in enumerate(pages):
             if number:
                 printer.setPageLayout(_layout(page))
@@ -62,5 +61,3 @@ def print_pages(pages: Sequence[Page], printer: Any) -> None:
             with paper_colours():
                 paint(painter, page.shapes, Frame(1.0, 0.0, page.height), None, "paper")
             painter.restore()
-    finally:
-        painter.end()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
 from uncle_sled.core.reading.studied import Studied
@@ -14,6 +14,7 @@ from uncle_sled.core.words import upper_first
 from uncle_sled.desk.answers import Answers
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.painting import canvas
 from uncle_sled.desk.theme.theme import colour
 
 SHOWN_AFTER_MS = 400  # what is done sooner needs no word
@@ -79,12 +80,12 @@ class _Bar(Guarded, QWidget):
             self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setPen(Qt.PenStyle.NoPen)
-        whole = QRectF(0, 2, self.width(), 4)
-        painter.setBrush(colour("rule"))
-        painter.drawRect(whole)
-        painter.setBrush(colour("chalk"))
-        done = whole.width() * (self.share if self.share is not None else 0.5)
-        painter.setOpacity(1.0 if self.share is not None else 0.5)
-        painter.drawRect(QRectF(0, 2, done, 4))
+        with canvas(self) as painter:
+            painter.setPen(Qt.PenStyle.NoPen)
+            whole = QRectF(0, 2, self.width(), 4)
+            painter.setBrush(colour("rule"))
+            painter.drawRect(whole)
+            painter.setBrush(colour("chalk"))
+            done = whole.width() * (self.share if self.share is not None else 0.5)
+            painter.setOpacity(1.0 if self.share is not None else 0.5)
+            painter.drawRect(QRectF(0, 2, done, 4))

@@ -9,7 +9,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResize
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Written, focus_ring, lay_paper, said_if_it_fails
+from uncle_sled.desk.kit.painting import Written, canvas, focus_ring, lay_paper, said_if_it_fails
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import TypedDrag, drag_key
 
@@ -67,15 +67,15 @@ class DragPaper(Guarded, QWidget):
 
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        lay_paper(painter, self)
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-        self.written = []
-        self.draw(painter)
-        if self.gesture is not None:
-            self.gesture.paint(painter)
-        painter.setClipping(False)
-        focus_ring(painter, self)
+        with canvas(self) as painter:
+            lay_paper(painter, self)
+            painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
+            self.written = []
+            self.draw(painter)
+            if self.gesture is not None:
+                self.gesture.paint(painter)
+            painter.setClipping(False)
+            focus_ring(painter, self)
 
     def pressed(self, at: QPointF) -> None:
         """The left button goes down."""

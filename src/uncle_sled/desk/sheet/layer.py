@@ -16,7 +16,7 @@ from PySide6.QtGui import QPainter, QPixmap, QRegion
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
 from uncle_sled.core.engine import keep
-from uncle_sled.desk.kit.painting import Frame, Written, paint
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
 MOST_SHARE = 0.6  # of the sheet that is painted in part; more is painted whole
@@ -113,25 +113,23 @@ class Layer:
             self.written = []
             dirty = None
         fresh: list[Written] = []
-        painter = QPainter(self.picture)
-        try:
-            if dirty is not None:
-                painter.setClipRegion(dirty)
-            ground(painter)
-            if dirty is None:
-                painter.setClipRect(room)
-            else:
-                painter.setClipRegion(dirty)
-            for leaf in leaves:
-                _paint_leaf(painter, leaf, dirty, fresh)
-            if dirty is None:
-                painter.setClipping(False)
-                edge(painter, fresh)
-        except Exception:
-            self._key = None  # what is half painted is painted whole the next time
-            raise
-        finally:
-            painter.end()
+        with canvas(self.picture) as painter:
+            try:
+                if dirty is not None:
+                    painter.setClipRegion(dirty)
+                ground(painter)
+                if dirty is None:
+                    painter.setClipRect(room)
+                else:
+                    painter.setClipRegion(dirty)
+                for leaf in leaves:
+                    _paint_leaf(painter, leaf, dirty, fresh)
+                if dirty is None:
+                    painter.setClipping(False)
+                    edge(painter, fresh)
+            except Exception:
+                self._key = None  # what is half painted is painted whole the next time
+                raise
         again = {(written.text, written.rect.center().toTuple()) for written in fresh}
         if dirty is not None:
             kept = (w for w in self.written if not dirty.intersects(w.rect.toAlignedRect()))

@@ -29,7 +29,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.units import FOOT_M, distance, feet_inches, weight
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, focus_ring, lay_paper, paint, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import DragAxle, DragThings, Gesture, Marquee, Measure, Pan, TypedDrag, drag_key, paint_tape
 from uncle_sled.desk.sheet.layer import Layer, Leaf, box_px
@@ -387,35 +387,35 @@ class SheetView(Guarded, QWidget):
     # paint
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.drawPixmap(0, 0, self._rested())
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.written = list(self._layer.written)
-        clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
-        painter.setClipRect(clip)
-        if self._held:
-            held = [p for p in self.placed_of(set(self.session.selection) | set(self._held)) if p.thing.id in self._held]
-            for pane in self.panes():
-                for p in held:
-                    paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
-                    paint(
-                        painter,
-                        rig_views.thing_label(p, pane, self.scale, weight(p.mass_kg, self.session.shown)),
-                        self.frame(pane),
-                        None,
-                        "body",
-                    )
-        if self.shows_use and not self.session.reading_first:
-            self._paint_clashes(painter)
-        self._paint_selection(painter)
-        self._paint_ghost(painter)
-        if self.tape:
-            frame = self.frame(self.tape[0])
-            paint_tape(painter, self, frame.point(self.tape[1]), frame.point(self.tape[2]), math.dist(self.tape[1], self.tape[2]))
-        if self.gesture is not None:
-            self.gesture.paint(painter)
-        painter.setClipping(False)
-        focus_ring(painter, self)
+        with canvas(self) as painter:
+            painter.drawPixmap(0, 0, self._rested())
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self.written = list(self._layer.written)
+            clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
+            painter.setClipRect(clip)
+            if self._held:
+                held = [p for p in self.placed_of(set(self.session.selection) | set(self._held)) if p.thing.id in self._held]
+                for pane in self.panes():
+                    for p in held:
+                        paint(painter, rig_views.thing_shapes(p, pane), self.frame(pane), None, "body")
+                        paint(
+                            painter,
+                            rig_views.thing_label(p, pane, self.scale, weight(p.mass_kg, self.session.shown)),
+                            self.frame(pane),
+                            None,
+                            "body",
+                        )
+            if self.shows_use and not self.session.reading_first:
+                self._paint_clashes(painter)
+            self._paint_selection(painter)
+            self._paint_ghost(painter)
+            if self.tape:
+                frame = self.frame(self.tape[0])
+                paint_tape(painter, self, frame.point(self.tape[1]), frame.point(self.tape[2]), math.dist(self.tape[1], self.tape[2]))
+            if self.gesture is not None:
+                self.gesture.paint(painter)
+            painter.setClipping(False)
+            focus_ring(painter, self)
 
     def _rested(self) -> QPixmap:
         """What rests, with whatever changed of it painted anew."""

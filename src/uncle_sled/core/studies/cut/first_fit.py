@@ -62,7 +62,7 @@ def first_fit(
     """Sheets as (stock, block). Args: as in `blocks`; order: pieces, the first first."""
     rooms, costs, limits = from_
     left = list(limits)
-    by_price = sorted(range(len(rooms)), key=lambda s: float(costs[s]) / float(rooms[s].prod()))
+    by_price = sorted(range(len(rooms)), key=lambda s: float(costs[s]) / max(float(rooms[s].prod()), 1.0))
     sheets: list[tuple[int, _Part]] = []
     free: list[_Part] = []
     for k in order:

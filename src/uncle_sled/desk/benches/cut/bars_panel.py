@@ -35,7 +35,7 @@ class BarsPanel(CutPanel):
         self.chart.picked.connect(lambda key: self.bench.mark((key,) if key else ()))
         self.map.picked.connect(self.find_piece)
         return rows(
-            across(Choice("Material", self._materials, self._choose, lambda: self.material, letters=26), Says(self._told, share=1)),
+            across(Choice("Material", self._materials, self._choose, lambda: self.material, letters=33), Says(self._told, share=1)),
             Busy(laid_out),
             Split((Scrolled(self.chart), self.map), (340, 210), share=1),
         )

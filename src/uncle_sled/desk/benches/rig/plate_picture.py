@@ -7,7 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Written, write
+from uncle_sled.desk.kit.painting import Written, canvas, write
 from uncle_sled.desk.theme.theme import colour
 
 
@@ -24,12 +24,12 @@ class PlatePicture(Guarded, QWidget):
         return QSize(200, 70)
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.written = []
-        half = self.width() / 2
-        for left, words, hook in ((0.0, "whole trailer", True), (half, "axle group", False)):
-            self._trailer(painter, left + half / 2 - 44, words, hook)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self.written = []
+            half = self.width() / 2
+            for left, words, hook in ((0.0, "whole trailer", True), (half, "axle group", False)):
+                self._trailer(painter, left + half / 2 - 44, words, hook)
 
     def _trailer(self, painter: QPainter, x: float, words: str, hook: bool) -> None:
         painter.setPen(QPen(colour("zinc"), 2))

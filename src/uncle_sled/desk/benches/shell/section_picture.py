@@ -11,7 +11,7 @@ from uncle_sled.core.drawing.shell.shell_views import layer_section
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import Frame, Written, paint
+from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -37,18 +37,18 @@ class SectionPicture(Guarded, QWidget):
         self.update()
 
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(colour("paper"))
-        painter.drawRoundedRect(self.rect(), 5, 5)
-        self.written = []
-        if self.face is None or not self.face.layers:
-            return
-        library = library_of(self.session.facts.materials)
-        thick = max(sum(layer.thickness.si for layer in self.face.layers), 0.003)
-        scale = min(2400.0, (self.width() - 84) / thick)
-        words = Words(self.session.shown)
-        high = max(self.height() - 44.0, 40.0)
-        shapes = layer_section(self.face, library, (14.0, 0.0), high, scale, words)
-        paint(painter, shapes, Frame(1.0, 0.0, self.height() - 22.0), self.written)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(colour("paper"))
+            painter.drawRoundedRect(self.rect(), 5, 5)
+            self.written = []
+            if self.face is None or not self.face.layers:
+                return
+            library = library_of(self.session.facts.materials)
+            thick = max(sum(layer.thickness.si for layer in self.face.layers), 0.003)
+            scale = min(2400.0, (self.width() - 84) / thick)
+            words = Words(self.session.shown)
+            high = max(self.height() - 44.0, 40.0)
+            shapes = layer_section(self.face, library, (14.0, 0.0), high, scale, words)
+            paint(painter, shapes, Frame(1.0, 0.0, self.height() - 22.0), self.written)

@@ -31,7 +31,7 @@ from uncle_sled.core.units import distance
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.opening_drag import CURSORS, DragOpening, StretchOpening, edge_near
 from uncle_sled.desk.benches.shell.profile_drag import DragNode, MoveSketch, SetTwoPoints
-from uncle_sled.desk.kit.painting import paint, said_if_it_fails
+from uncle_sled.desk.kit.painting import canvas, paint, said_if_it_fails
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import Gesture
 from uncle_sled.desk.sheet.layer import Leaf
@@ -133,13 +133,12 @@ class ShellSheet(SheetView):
     @said_if_it_fails
     def paintEvent(self, event: object) -> None:
         super().paintEvent(event)  # type: ignore[arg-type]
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 24))
-        self._paint_chosen(painter)
-        if self.view == "Profile" and self.session.build.shell.form == "profile":
-            self._paint_handles(painter)
-        painter.end()
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 24))
+            self._paint_chosen(painter)
+            if self.view == "Profile" and self.session.build.shell.form == "profile":
+                self._paint_handles(painter)
 
     def _paint_chosen(self, painter: QPainter) -> None:
         chosen = set(self.session.selection) | set(self._flashing)

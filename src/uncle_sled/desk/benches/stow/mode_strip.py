@@ -19,7 +19,7 @@ from uncle_sled.core.studies.stow.ways_out import second_way_missing, ways_out
 from uncle_sled.core.words import Words
 from uncle_sled.desk.ask import ask, ask_text
 from uncle_sled.desk.kit.drawn import Drawn, Pane
-from uncle_sled.desk.kit.painting import Frame, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import Frame, canvas, said_if_it_fails, write
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
 from uncle_sled.desk.kit.parts import Act, Own, hint
 from uncle_sled.desk.session import Session
@@ -115,35 +115,35 @@ class StripSheet(Drawn):
     @said_if_it_fails
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        now = self.session.mode.id
-        for mode in self.session.build.stow.modes:
-            card = self.cards.get(mode.id)
-            if card is None:
-                continue
-            painter.setPen(QPen(colour("chalk" if mode.id == now else "rule"), 2.2 if mode.id == now else 1.0))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRoundedRect(card, 5, 5)
-            room = card.width() - 2 * EDGE_PX
-            write(
-                painter,
-                QPointF(card.left() + EDGE_PX, card.top() + 16),
-                elided(mode.name, 15, room, "strong"),
-                15,
-                "ink",
-                "strong",
-                kept=self.written,
-            )
-            gone = sum(1 for t in self.session.build.stow.things if t.id in mode.absent)
-            kind = "on the road" if mode.towing else "standing"
-            moved = len(mode.touched)
-            says = f"{kind}; {moved} elsewhere or changed, {gone} left out"
-            write(painter, QPointF(card.left() + EDGE_PX, card.top() + 34), elided(says, 11, room), 11, "pencil", kept=self.written)
-            lines = self.lines_of(mode)
-            for at, (text, ink) in enumerate(lines):
-                y = card.bottom() - LINE_PX * (len(lines) - at) + 4
-                write(painter, QPointF(card.left() + EDGE_PX, y), elided(text, 13, room), 13, ink, kept=self.written)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            now = self.session.mode.id
+            for mode in self.session.build.stow.modes:
+                card = self.cards.get(mode.id)
+                if card is None:
+                    continue
+                painter.setPen(QPen(colour("chalk" if mode.id == now else "rule"), 2.2 if mode.id == now else 1.0))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRoundedRect(card, 5, 5)
+                room = card.width() - 2 * EDGE_PX
+                write(
+                    painter,
+                    QPointF(card.left() + EDGE_PX, card.top() + 16),
+                    elided(mode.name, 15, room, "strong"),
+                    15,
+                    "ink",
+                    "strong",
+                    kept=self.written,
+                )
+                gone = sum(1 for t in self.session.build.stow.things if t.id in mode.absent)
+                kind = "on the road" if mode.towing else "standing"
+                moved = len(mode.touched)
+                says = f"{kind}; {moved} elsewhere or changed, {gone} left out"
+                write(painter, QPointF(card.left() + EDGE_PX, card.top() + 34), elided(says, 11, room), 11, "pencil", kept=self.written)
+                lines = self.lines_of(mode)
+                for at, (text, ink) in enumerate(lines):
+                    y = card.bottom() - LINE_PX * (len(lines) - at) + 4
+                    write(painter, QPointF(card.left() + EDGE_PX, y), elided(text, 13, room), 13, ink, kept=self.written)
 
     def mode_at(self, at: QPointF) -> str | None:
         self.panes()

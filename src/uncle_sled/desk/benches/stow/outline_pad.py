@@ -12,7 +12,7 @@ from uncle_sled.core.geometry.vessel import outline_fault, vessel_of
 from uncle_sled.core.units import distance, show
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.kit.guarded import Guarded
-from uncle_sled.desk.kit.painting import focus_ring, lay_paper, said_if_it_fails, write
+from uncle_sled.desk.kit.painting import canvas, focus_ring, lay_paper, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
@@ -142,28 +142,28 @@ class OutlinePad(Guarded, QWidget):
     # paint
     @said_if_it_fails
     def paintEvent(self, _event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        lay_paper(painter, self)
-        thing = self.thing()
-        if thing is None or thing.tank is None:
-            return
-        painter.setPen(QPen(colour("pencil"), 1, Qt.PenStyle.DashLine))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawRect(self.box())
-        fault = outline_fault(thing.tank)
-        painter.setPen(QPen(colour("primer" if fault else "ink"), 1.6))
-        painter.setBrush(colour("fresh", 0.25))
-        painter.drawPolygon(QPolygonF([self.spot(c) for c in self.corners()]))
-        for at, corner in enumerate(self.corners()):
-            spot, here = self.spot(corner), at == self.chosen
-            painter.fillRect(QRectF(spot.x() - 4, spot.y() - 4, 8, 8), colour("chalk" if here else "ink"))
-        vessel, shown = vessel_of(thing), self.session.shown
-        says = fault or (show(vessel.volume_m3, "volume", shown.volume) if vessel is not None else "")
-        write(painter, QPointF(8, self.height() - 10), "front", 11, "pencil")
-        write(painter, QPointF(self.width() - 8, self.height() - 10), "rear", 11, "pencil", anchor="right")
-        if self.chosen is not None and self.chosen < len(self.corners()):
-            c = self.corners()[self.chosen]
-            says = f"{distance(c.u * thing.length.si, shown)} aft, {distance(c.v * thing.height.si, shown)} up"
-        write(painter, QPointF(self.width() / 2, self.height() - 10), says, 11, "primer" if fault else "ink", anchor="middle")
-        focus_ring(painter, self)
+        with canvas(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            lay_paper(painter, self)
+            thing = self.thing()
+            if thing is None or thing.tank is None:
+                return
+            painter.setPen(QPen(colour("pencil"), 1, Qt.PenStyle.DashLine))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(self.box())
+            fault = outline_fault(thing.tank)
+            painter.setPen(QPen(colour("primer" if fault else "ink"), 1.6))
+            painter.setBrush(colour("fresh", 0.25))
+            painter.drawPolygon(QPolygonF([self.spot(c) for c in self.corners()]))
+            for at, corner in enumerate(self.corners()):
+                spot, here = self.spot(corner), at == self.chosen
+                painter.fillRect(QRectF(spot.x() - 4, spot.y() - 4, 8, 8), colour("chalk" if here else "ink"))
+            vessel, shown = vessel_of(thing), self.session.shown
+            says = fault or (show(vessel.volume_m3, "volume", shown.volume) if vessel is not None else "")
+            write(painter, QPointF(8, self.height() - 10), "front", 11, "pencil")
+            write(painter, QPointF(self.width() - 8, self.height() - 10), "rear", 11, "pencil", anchor="right")
+            if self.chosen is not None and self.chosen < len(self.corners()):
+                c = self.corners()[self.chosen]
+                says = f"{distance(c.u * thing.length.si, shown)} aft, {distance(c.v * thing.height.si, shown)} up"
+            write(painter, QPointF(self.width() / 2, self.height() - 10), says, 11, "primer" if fault else "ink", anchor="middle")
+            focus_ring(painter, self)

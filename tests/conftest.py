@@ -29,6 +29,14 @@ os.environ.pop("DISPLAY", None)
 gc.set_threshold(50_000, 20, 50)  # frozen data makes few circles: looking for them all the time is a twentieth of the tests
 
 
+@pytest.fixture(autouse=True, scope="session")
+def faults_are_raised():
+    """A check that fails is no finding in tests: the fault itself is wanted."""
+    from uncle_sled.core.findings import faulted
+
+    faulted.STRICT = True
+
+
 @pytest.fixture(scope="session")
 def qapp():
     from uncle_sled.desk.app import application

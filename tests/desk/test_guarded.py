@@ -22,8 +22,10 @@ from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk import troubles
+from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.kit import painting
 from uncle_sled.desk.kit.guarded import Guarded, is_override
+from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.exchange.demos import demo
 
 
@@ -187,3 +189,33 @@ def test_only_one_place_makes_painters_and_each_ends_whatever_happens(qapp):
     with pytest.raises(KeyError), painting.canvas(picture) as painter:
         raise KeyError("a group that has no hatch")
     assert not painter.isActive()
+
+
+def test_a_panel_that_falls_says_so_and_all_others_go_on(open_on, monkeypatch):
+    window = open_on(demo("marsh-heron"), judged=False)
+    monkeypatch.setattr(painting, "STRICT", False)
+    heard = []
+    monkeypatch.setattr(sys, "excepthook", lambda kind, fault, where: heard.append(str(fault)))
+    session, tried = window.session, 0
+    for said in abouts():
+        session.go_to(said.stop)
+        bench = window.bench(said.stop)
+        for view in said.views:
+            bench.show_view(view.name)
+            panel = bench.made.get(view.name)
+            if not isinstance(panel, Panel):
+                continue
+            tried += 1
+
+            def falls(panel=panel):
+                raise ZeroDivisionError(f"planted in {type(panel).__name__}")
+
+            with monkeypatch.context() as planted:
+                planted.setattr(panel, "refreshed", falls)
+                session.edit("Track", [set_to("rig.track", {"si": 1.5 + tried / 1000})])
+                panel.refresh()
+                assert "could not be worked out" in panel.complaint.text() and not panel.complaint.isHidden(), view.name
+                assert session.build.rig.track.si == 1.5 + tried / 1000  # the edit is kept, and the reading follows it
+            panel.refresh()
+            assert "could not" not in panel.complaint.text()
+    assert tried > 30 and len(heard) >= tried

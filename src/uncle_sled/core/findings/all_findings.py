@@ -6,15 +6,18 @@ Two tiers: what fits a frame, and what is judged when the hand rests (``at_rest`
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 from types import ModuleType
 
 from msgspec.structs import replace
 
 from uncle_sled.core.document.project import SetAside
 from uncle_sled.core.engine import keep
+from uncle_sled.core.findings import faulted
 from uncle_sled.core.findings.balance import ball, clearances, on_the_road, towing
 from uncle_sled.core.findings.build import plan_of_work
 from uncle_sled.core.findings.cut import shop
+from uncle_sled.core.findings.faulted import checked
 from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule, rules_in
@@ -61,7 +64,7 @@ AT_REST = (
     (scale, scale.scale_findings),
 )
 COSTLY = (holds, joints, fitting, plan_of_work, towing, shop)  # the dearest last
-PLACES = tuple(place for place, _ in (*IN_FRAME, *AT_REST))
+PLACES = (*(place for place, _ in (*IN_FRAME, *AT_REST)), faulted)
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in rules_in(place)}
 _PLACE_OF = {rule.code: place for place in PLACES for rule in rules_in(place)}
 
@@ -100,7 +103,7 @@ def findings_in_hand(studied: Studied, taken_up: Studied, mode: str, rested: tup
 def _elsewhere(taken_up: Studied, mode: str) -> tuple[Finding, ...]:
     words = _words(taken_up)
     others = [m.id for m in taken_up.build.stow.modes if m.id != mode]
-    return tuple([found for other in others for found in clash.clash_findings(taken_up, words, other)])
+    return tuple([found for other in others for found in _clashes(taken_up, words, other)])
 
 
 def _words(s: Studied) -> Words:
@@ -108,14 +111,21 @@ def _words(s: Studied) -> Words:
 
 
 def _in_frame(s: Studied, words: Words, only: str | None = None) -> tuple[Finding, ...]:
-    before = [found for place, check in IN_FRAME if place is not clash for found in check(s, words)]
-    return (*before, *clash.clash_findings(s, words, only))
+    before = [found for place, check in IN_FRAME if place is not clash for found in checked(check, s, words)]
+    return (*before, *_clashes(s, words, only))
+
+
+def _clashes(s: Studied, words: Words, only: str | None) -> Iterator[Finding]:
+    """Clashes of one mode, or of all."""
+    check = partial(clash.clash_findings, only=only)
+    check.__name__ = clash.clash_findings.__name__  # type: ignore[attr-defined]  # said where it falls
+    return checked(check, s, words)
 
 
 @keep(most=4)
 def _at_rest(s: Studied) -> tuple[Finding, ...]:
     words = _words(s)
-    return tuple([found for _, check in AT_REST for found in check(s, words)])
+    return tuple([found for _, check in AT_REST for found in checked(check, s, words)])
 
 
 def judged(s: Studied, first: str) -> Iterator[Finding]:
@@ -126,7 +136,7 @@ def judged(s: Studied, first: str) -> Iterator[Finding]:
     words, aside, seen = _words(s), {said.id: said for said in s.build.set_aside}, set()
     soonest = {place: at for at, place in enumerate(COSTLY, 1)} | {_PLACE_OF.get(first): -1}
     for _, check in sorted((*IN_FRAME, *AT_REST), key=lambda one: soonest.get(one[0], 0)):
-        for found in check(s, words):
+        for found in checked(check, s, words):
             if found.key not in seen:
                 seen.add(found.key)
                 yield _aside(found, aside.get(found.id))

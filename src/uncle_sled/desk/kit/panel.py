@@ -6,6 +6,7 @@ does not apply and marks what is chosen. What a part reads is a function without
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Callable
 from typing import Any, Generic, TypeVar
 
@@ -15,6 +16,7 @@ from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayo
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
+from uncle_sled.desk.kit import painting
 from uncle_sled.desk.kit.fields import label, say_or_hide
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.session import Session
@@ -123,6 +125,7 @@ def lay(panel: Panel, group: Group, holder: QWidget | None = None) -> QBoxLayout
 class Panel(Guarded, QWidget):
     """A view of a stop. A panel of its own says ``laid``; ``refreshed`` is for what no part can say of itself."""
 
+    _faulted = False
     follows: tuple[str, ...] = ()  # signals of the session after which it is shown anew, where no bench does that
 
     def __init__(self, session: Session) -> None:
@@ -189,9 +192,35 @@ class Panel(Guarded, QWidget):
 
     def refresh(self) -> None:
         """Show the build as it is."""
+        fault: Exception | None = None
         for part, widget in tuple(self._kept):
-            self._freshen(part, widget)
-        self.refreshed()
+            try:
+                self._freshen(part, widget)
+            except Exception as one:  # a part that fails takes neither the others nor the other panels
+                fault = fault or one
+        try:
+            self.refreshed()
+        except Exception as one:
+            fault = fault or one
+        self._tell_fault(fault)
+
+    def _tell_fault(self, fault: Exception | None) -> None:
+        """What could not be shown, once, where it would be; nothing of the build is changed by it."""
+        if fault is None:
+            if self._faulted:
+                self._faulted = False
+                say_or_hide(self.complaint, "")
+            return
+        if painting.STRICT:
+            raise fault
+        if not self._faulted:
+            sys.excepthook(type(fault), fault, fault.__traceback__)
+        self._faulted = True
+        what = " ".join(f"{type(fault).__name__}: {fault}".split())[:160]
+        under = self.layout()
+        if self.complaint.parent() is None and under is not None:  # laid before it is shown: a new parent hides
+            under.addWidget(self.complaint)
+        say_or_hide(self.complaint, f"This could not be worked out ({what}). The rest holds; undo what changed last, or send the file.")
 
     def freshen(self, inside: QWidget) -> None:
         """Show the build in a part that was made just now, and in what stands in it."""

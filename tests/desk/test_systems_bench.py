@@ -276,7 +276,6 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
     figures = {
         "t1": Figures(unit="battery", chemistry="LFP", amp_hours=100.0, volts=12.8, cold_cut=True),
         "t2": Figures(unit="panel", solar_wp=160.0, voc_v=22.5),
-        "t3": Figures(unit="solar charger", charge_w=260.0, most_v=75.0),
         "t4": Figures(power_w=45.0, hours_day=8.0, surge=3.0),
     }
     for at, (id, f) in enumerate(figures.items()):
@@ -299,7 +298,19 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
     bench.show_view("Loads")
     bench.add_load()
     bench.show_view("Diagram")
+    heard = []
+    session.said.connect(lambda says, _how: heard.append(says))
     assert bench.wire_up() and len(session.build.systems.wires) >= 7
+    assert "solar charge controller 20 A is put aboard" in heard[-1] and session.build.stow.things[-1].figures.unit == "solar charger"
+    session.undo()
+    assert session.build.systems.wires == () and len(session.build.stow.things) == 3  # one step
+    session.redo()
+    session.edit(
+        "Larger",
+        [set_to(f"stow.things.{session.build.stow.things[-1].id}.name", "Controller"), set_to("stow.things.t1.name", "Bank 100 Ah")],
+    )
+    session.edit("Larger", [set_to("stow.things.t1.figures.amp_hours", 120.0)])
+    assert session.build.stow.things[0].name == "Bank 120 Ah"
     for kind in ("wiring-pdf", "wiring-svg"):
         data = export_bytes(kind, session.project.name, session.studied, session.findings)
         (tmp_path / kind).write_bytes(data)

@@ -1,5 +1,6 @@
 """Kills, crashes, two windows, full disks: what was saved stays whole."""
 
+import hashlib
 import json
 import os
 import random
@@ -109,6 +110,15 @@ def test_a_damaged_lock_and_a_folder_without_rights_do_not_stop_anyone(tmp_path)
     assert file_guard.take(path)
     assert file_guard.take(tmp_path / "no" / "such.sled")
     assert file_guard.stamp(tmp_path / "gone") is None
+
+
+def test_what_no_file_is_has_no_stamp_and_nobody_waits_for_it(tmp_path):
+    pipe, folder, file = tmp_path / "pipe", tmp_path / "folder", tmp_path / "file"
+    os.mkfifo(pipe)
+    folder.mkdir()
+    file.write_bytes(b"abc")
+    assert file_guard.stamp(pipe) is None and file_guard.stamp(folder) is None
+    assert file_guard.stamp(file) == hashlib.sha256(b"abc").hexdigest()
 
 
 def test_the_desktop_learns_of_the_application(tmp_path):

@@ -15,6 +15,7 @@ from uncle_sled.core.document.history import History, Step
 from uncle_sled.core.document.project import Build, Facts, Project
 from uncle_sled.core.document.references import referring_right
 from uncle_sled.core.document.sense import of_no_sense
+from uncle_sled.core.document.sized_names import with_sized_names
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import forget
 from uncle_sled.core.errors import SledError
@@ -191,6 +192,8 @@ class Session(QObject):
     def take(self, says: str, after: Project, stop: str | None = None, ids: tuple[str, ...] = (), merge: str | None = None) -> bool:
         """Make a project the present one as a named step; False where it changes nothing."""
         before = self.history
+        if not self.dragging and after.open_variant == self.project.open_variant:
+            after = after.with_build(with_sized_names(after.build, self.build))
         after, said = referring_right(after, self.project)
         if after is not self.project:
             faults = of_no_sense(after, materials(), self.project)

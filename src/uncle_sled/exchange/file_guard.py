@@ -6,6 +6,7 @@ import fcntl
 import getpass
 import json
 import os
+import stat
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -113,10 +114,17 @@ def _user() -> str:
 
 
 def stamp(path: Path) -> str | None:
-    """What a file holds now, in a few letters; None where it cannot be read."""
-    try:
-        import hashlib  # a stamp is taken when a file is opened, not at start
+    """What a file holds now, in a few letters; None where it cannot be read or something else stands in its place.
 
-        return hashlib.sha256(path.read_bytes()).hexdigest()
+    A pipe put there is opened without waiting for somebody who writes into it.
+    """
+    import hashlib  # a stamp is taken when a file is opened, not at start
+
+    try:
+        handle = os.open(path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC)
+        with os.fdopen(handle, "rb") as held:
+            if not stat.S_ISREG(os.fstat(handle).st_mode):
+                return None
+            return hashlib.file_digest(held, "sha256").hexdigest()
     except OSError:
         return None

@@ -13,7 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
+from uncle_sled.core.studies.systems.arriving import BY_MAINS, by_mains_ids, charging_ids, strings_arriving
 from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
@@ -27,7 +29,7 @@ from uncle_sled.core.wiring.appliances import (
     mains_v,
     units_of,
 )
-from uncle_sled.core.wiring.network import HOOKUP_A, network_of
+from uncle_sled.core.wiring.network import HOOKUP_A
 
 Floats = NDArray[np.float64]
 DIRT_AND_HEAT = 0.75
@@ -296,70 +298,48 @@ def _goes_dark(demand: Demand, must: NDArray[np.bool_], hour: int, _all_of_it: b
 
 
 def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, Floats]:
-    """What the panels give by the hour of the stay, and what of it the controllers cannot pass on [Wh]."""
+    """What the panels that reach a battery give by the hour of the stay, and what the controllers cannot pass on [Wh]."""
     latitude = build.brief.latitude_deg
-    panels = units_of(build, "panel")
-    if day is None or latitude is None or not panels:
-        return np.zeros(hours), np.zeros(hours)
-    shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
-    limit = solar_limit_w(build)
+    nothing = np.zeros(hours)
+    if day is None or latitude is None:
+        return nothing, nothing
     clock = (ARRIVES_H + np.arange(hours)) % HOURS
     of_day = (ARRIVES_H + np.arange(hours)) // HOURS
-    by_k: dict[float, Floats] = {}
-    given = np.zeros(hours)
-    for n in range(int(of_day[-1]) + 1):
-        k = sky.of_day(n)
-        if k not in by_k:
-            by_k[k] = sum(
-                (
-                    (figures_of(t).solar_wp or 0.0)
-                    * DIRT_AND_HEAT
-                    * np.array(on_panel_hours(latitude, day, k, figures_of(t).tilt_deg or 0.0, figures_of(t).azimuth_deg or 0.0))
-                    for t in panels
-                ),
-                np.zeros(HOURS),
-            ) * (1 - shade)
-        now = of_day == n
-        given[now] = by_k[k][clock[now]]
-    passes = np.minimum(given, limit) if limit is not None else given
-    return given, given - passes
+    given, held = np.zeros(hours), np.zeros(hours)
+    skies_of = [sky.of_day(n) for n in range(int(of_day[-1]) + 1)]
+    for string in strings_arriving(build):
+        by_k = {k: _of_a_day(build, string.panels, latitude, day, k) for k in set(skies_of)}
+        gives = np.array([by_k[skies_of[n]][hour] for n, hour in zip(of_day.tolist(), clock.tolist(), strict=True)])
+        given += gives
+        if string.limit_w is not None:
+            held += np.maximum(gives - string.limit_w, 0.0)
+    return given, held
 
 
-def solar_limit_w(build: Build) -> float | None:
-    """What the charge controllers pass on at the most [W]; None where nobody said, or none is aboard."""
-    limits = [figures_of(t).charge_w for t in units_of(build, "solar charger")]
-    limits = limits or [figures_of(t).charge_w for t in units_of(build, "station")]
-    told = [limit for limit in limits if limit is not None]
-    return sum(told) if told else None
+def _of_a_day(build: Build, panels: tuple[Thing, ...], latitude: float, day: int, k: float) -> Floats:
+    """What panels give in the hours of a day under one sky [Wh], shape (24,)."""
+    shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
+    lit = np.zeros(HOURS)
+    for thing in panels:
+        f = figures_of(thing)
+        lit += (f.solar_wp or 0.0) * DIRT_AND_HEAT * np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0))
+    return np.asarray(lit * (1 - shade))
 
 
 def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:
     """What comes from the car, a generator and a hookup by the hour of the stay [Wh]."""
     systems = build.systems
-    car_w = sum((figures_of(t).charge_w or 0.0) for t in units_of(build, "car charger"))
+    car_ids = charging_ids(build, ("car charger",))
+    car_w = sum((figures_of(t).charge_w or 0.0) for t in units_of(build, "car charger") if t.id in car_ids)
     car = car_w * _from(DRIVES_FROM_H, systems.drive_hours)[clock]
-    fed = _fed_by_hookup(build)
-    makers = units_of(build, "mains charger", "inverter charger") or units_of(build, "station")
-    chargers = sum(figures_of(t).charge_w or 0.0 for t in makers if fed is None or t.id in fed)
+    fed = by_mains_ids(build)
+    chargers = sum(figures_of(t).charge_w or 0.0 for t in units_of(build, *BY_MAINS) if t.id in fed)
     generator_w = min((systems.generator_w or 0.0) * CHARGER_ETA, chargers) if chargers else 0.0
     generator = generator_w * _from(GENERATOR_FROM_H, systems.generator_hours)[clock]
     volts = mains_v(build.brief)
     hookup = (systems.hookup_a or HOOKUP_A["120" if volts < 200 else "230"]) * volts
     mains = np.full(len(clock), min(chargers, hookup * CHARGER_ETA) if systems.plugged else 0.0)
     return car, generator, mains
-
-
-def _fed_by_hookup(build: Build) -> set[str] | None:
-    """What a hookup or generator reaches by wires of mains; None while nothing is wired."""
-    net = network_of(build)
-    if not net.wires:
-        return None
-    seen = [id for id, end in net.ends.items() if end.kind in ("inlet", "generator")]
-    for now in seen:
-        if net.ends[now].kind in ("mains charger", "inverter charger", "station"):
-            continue
-        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].kind == "AC" and net.wires[w].end not in seen]
-    return set(seen)
 
 
 def _from(hour: int, hours: float) -> Floats:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
-from uncle_sled.core.wiring.wire_up import wire_up_ops
+from uncle_sled.core.studies.systems.wire_whole import wire_whole_ops
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
@@ -22,7 +23,7 @@ class SystemsBench(PanelBench):
     def wire_up(self) -> bool:
         """Join whatever has no wire yet, in the usual way."""
         session = self.session
-        ops = wire_up_ops(session.build)
+        ops, controller = wire_whole_ops(session.build, session.facts, session.studied.framed, entries())
         if not ops:
             why = (
                 "Everything that runs or gives is wired."
@@ -34,8 +35,9 @@ class SystemsBench(PanelBench):
         done = session.edit("Wire up what is loose", ops, "Systems")
         if done:
             many = sum(1 for op in ops if op.path == "systems.wires")
+            more = f" A {lower_first(controller.name)} is put aboard for the panels." if controller is not None else ""
             session.said.emit(
-                f"{many} wire{'s' if many != 1 else ''} laid in the usual way. Look each over, and say where devices sit.", "note"
+                f"{many} wire{'s' if many != 1 else ''} laid in the usual way.{more} Look each over, and say where devices sit.", "note"
             )
         return done
 

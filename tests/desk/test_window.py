@@ -202,7 +202,9 @@ def test_the_forms_edit_people_vehicles_faces_and_profile(open_on):
     assert session.build.shell.faces[-1].kind == "bulkhead" and len(session.build.shell.profile) == 5
     session.go_to("Rig")
     window.bench("Rig").add_axle()
-    assert session.build.rig.suspension == "equalised" and len(session.build.rig.axles) == 2
+    first, second = session.build.rig.axles
+    assert session.build.rig.suspension == "equalised" and second.mass == first.mass and second.rating == first.rating
+    assert second.station.si == pytest.approx(first.station.si + 0.86) and second.id != first.id
     window.bench("Rig").take_axle()
     assert session.build.rig.suspension == "single"
     window.grab()

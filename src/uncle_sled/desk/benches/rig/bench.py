@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from msgspec import to_builtins
+from msgspec.structs import replace
 from PySide6.QtWidgets import QPushButton
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.rig import Axle, Source
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.benches.rig.rig_panel import RigPanel
 from uncle_sled.desk.session import Session
@@ -45,7 +49,11 @@ class RigBench(Bench):
         axles = rig.axles
         at = axles[-1].station.si + 0.86 if axles else 0.62 * (rig.frame_length.si if rig.frame_length else 4.0)
         id = fresh_id("a", [axle.id for axle in axles])
-        ops: list[Op] = [add_to("rig.axles", {"id": id, "station": {"si": round(at, 3), "typed": None}})]
+        # one more is one more of the same: it weighs and bears what the last does; weighed it was not itself
+        like = axles[-1] if axles else Axle(id, Length(at))
+        source: Source = "estimated" if like.source == "weighed" else like.source
+        made = replace(like, id=id, station=Length(round(at, 3)), source=source, altered=False)
+        ops: list[Op] = [add_to("rig.axles", to_builtins(made))]
         if axles and rig.suspension == "single":
             ops.append(set_to("rig.suspension", "equalised"))
         self.session.edit("Add an axle", ops, "Rig", (id,))

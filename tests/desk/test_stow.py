@@ -285,3 +285,26 @@ def test_an_odd_build_is_drawn_without_complaint(open_on):
             window.grab()
 
     assert apply(project.build, []) is project.build
+
+
+@pytest.mark.parametrize(
+    ("id", "first"),
+    [
+        ("t1", ["Name", "Holds", "What"]),
+        ("t3", ["Name", "Holds", "Stores"]),
+        ("t7", ["Name", "Takes", "Hours a day"]),
+        ("t5", ["Name", "Weight", "Known by"]),
+    ],
+)
+def test_what_one_came_for_stands_first_in_hand(open_on, id, first):
+    window = open_on(demo("marsh-heron"), judged=False)
+    hand = window.in_hand
+    window.session.select((id,))
+    titles = [row.title for row, _, _ in hand.form.rows]
+    assert titles[:3] == first
+    everywhere = [row.path for form in (hand.form, *hand.sections) for row, _, _ in form.rows if row.path.count(".") > 2]
+    assert len([path for path in everywhere if path.endswith((".power_w", ".amp_hours"))]) == 2  # moved, not told twice
+    hand.area.verticalScrollBar().setRange(0, 400)
+    hand.area.verticalScrollBar().setValue(300)
+    window.session.select(("t8",))
+    assert hand.area.verticalScrollBar().value() == 0

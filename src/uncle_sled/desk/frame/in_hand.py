@@ -232,6 +232,8 @@ class InHand(Guarded, QWidget):
             return
         from uncle_sled.desk.benches.stow.thing_rows import thing_sections  # nothing is in hand at start
 
+        if self.form_for is None or self.form_for[0] != thing.id:
+            self.area.verticalScrollBar().setValue(0)  # what was scrolled to belonged to another thing
         self._drop_form()
         for at, (heading, rows) in enumerate(thing_sections(self.session, thing)):
             form = Form(self.session, "", rows, "Stow", card=False, label_px=84)

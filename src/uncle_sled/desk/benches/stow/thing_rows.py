@@ -74,6 +74,30 @@ ONLY_OF = {
     "cool_w": ("",),
     "flow_l_min": ("",),
 }
+# What one comes to a thing for, by what it is in the wiring: it stands first.
+CAME_FOR = {
+    "battery": ("amp_hours", "store_wh"),
+    "station": ("store_wh", "power_w"),
+    "panel": ("solar_wp",),
+    "solar charger": ("charge_w", "most_v"),
+    "mains charger": ("charge_w",),
+    "car charger": ("charge_w",),
+    "inverter": ("power_w",),
+    "inverter charger": ("power_w", "charge_w"),
+    "generator": ("power_w",),
+}
+DRAWS = ("power_w", "amps", "heat_w", "hours_day")
+
+
+def came_for(thing: Thing) -> tuple[str, ...]:
+    """Figures that stand first: those of its unit, and of what draws something what is said of it."""
+    f = thing.figures
+    if f is None:
+        return ()
+    if f.unit:
+        return CAME_FOR.get(f.unit, ())
+    draws = any(getattr(f, name) is not None for name in DRAWS[:-1])
+    return tuple(name for name in DRAWS if draws and (getattr(f, name) is not None or name == "hours_day"))
 
 
 def _removed(path: str, _: object) -> list[Op]:
@@ -83,14 +107,16 @@ def _removed(path: str, _: object) -> list[Op]:
 def thing_sections(session: Session, thing: Thing) -> list[tuple[str, list[Row]]]:
     """Headings and rows; the first has no heading and is always open."""
     path = f"stow.things.{thing.id}"
-    made = [("", _place_rows(session, thing.id, path, thing.tank is not None))]
+    first = came_for(thing)
+    made = [("", _place_rows(session, thing.id, path, thing.tank is not None, first))]
     if thing.tank is not None:
         made.append(("Shape of the tank", _tank_rows(thing.id, path)))
     made.append(("In this mode", _mode_rows(session, thing)))
     made.append(("Held down", _hold_rows(thing.id, path)))
     made.append(("Use", _use_rows(session, thing.id, path)))
     made.append(("Room beside it", _clear_rows(session, thing)))
-    made.append(("Power, gas, water", [*_figure_rows(thing.id, path), *_burn_rows(path)]))
+    figures = [row for row in _figure_rows(thing.id, path) if row.path.rsplit(".", 1)[-1] not in first]
+    made.append(("Power, gas, water", [*figures, *_burn_rows(path)]))
     return made
 
 
@@ -122,20 +148,23 @@ def _put(session: Session, id: str, path: str, axis: int) -> Callable[[Any], lis
     return ops
 
 
-def _place_rows(session: Session, id: str, path: str, tank: bool) -> list[Row]:
+def _place_rows(session: Session, id: str, path: str, tank: bool, first: tuple[str, ...]) -> list[Row]:
+    """Name, what one came for, weight, place and size."""
+
     def at(axis: int) -> Row:
         return Row(f"{path}.{'xyz'[axis]}", ops=_put(session, id, path, axis))
 
-    rows = [
+    return [
         Row(f"{path}.name"),
-        *(at(axis) for axis in range(3)),
-        *plain(path, "length width height turn"),
+        *(plain(f"{path}.tank", "volume contents") if tank else ()),
+        *(plain(f"{path}.figures", " ".join(first)) if first else ()),
         Row(f"{path}.mass", title="Empty" if tank else "Weight"),
         Row(f"{path}.source"),
+        *(at(axis) for axis in range(3)),
+        *plain(path, "length width height turn"),
+        Row(f"{path}.cg_dx"),
+        *_with_it(session, id, path),
     ]
-    if tank:
-        rows += plain(f"{path}.tank", "volume contents")
-    return [*rows, Row(f"{path}.cg_dx"), *_with_it(session, id, path)]
 
 
 def _with_it(session: Session, id: str, path: str) -> list[Row]:

@@ -209,6 +209,9 @@ class Idle(Worker):
     def start(self): ...
 
 
+MOST_OF_A_VIEW = 4  # of its choices, those not met before
+
+
 def test_focus_stays_where_one_chose(open_on):
     window = open_on(demo("marsh-heron"), judged=False, worker=Idle())
     session = window.session
@@ -224,9 +227,8 @@ def test_focus_stays_where_one_chose(open_on):
             names = [
                 f.accessibleName() for f in window.findChildren(ChoiceField) if f.isVisible() and f.isEnabled() and f.window() is window
             ]
-            for name in names:
-                if (said.stop, name) in tried:
-                    continue
+            fresh = [name for name in dict.fromkeys(names) if (said.stop, name) not in tried]
+            for name in fresh[:MOST_OF_A_VIEW]:
                 tried.add((said.stop, name))
                 field = next((f for f in window.findChildren(ChoiceField) if f.isVisible() and f.accessibleName() == name), None)
                 if field is None:
@@ -292,7 +294,7 @@ def test_numbers_in_tables_are_never_cut_off_and_the_width_is_used(open_on, name
 
 
 def test_lists_that_drop_down_show_their_last_entry(open_on):
-    window = open_on(demo("orchard-keeper"), judged=False)
+    window = open_on(demo("rosin-box"), judged=False)
     seen = 0
     for _where in every_view(window):
         QApplication.processEvents()

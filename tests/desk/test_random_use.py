@@ -16,7 +16,7 @@ from uncle_sled.exchange.demos import DEMOS, demo
 def test_random_hands_find_nothing_wrong(open_on, name):
     window = open_on(demo(name))
 
-    faults = Hands(window, f"{name} 12").act_often(100)
+    faults = Hands(window, f"{name} 12").act_often(70)
 
     assert not faults, "\n".join(faults[:5])
 
@@ -46,7 +46,7 @@ def test_random_edits_save_and_go_back(qapp, name):
     rng, session = random.Random(f"edits {name}"), Session(demo(name))
     start, refused = session.project, []
     session.said.connect(lambda text, how: refused.append(text))
-    for at in range(100):
+    for at in range(60):
         way = rng.random()
         if way < 0.12:
             rng.choice([session.undo, session.redo])()

@@ -45,9 +45,8 @@ def texts(window):
         ("rosin-box", "inches", METRIC, (1280, 800), "light"),
         ("marsh-heron", "inches", METRIC, (1100, 700), "dark"),
         ("orchard-keeper", "feet", METRIC, (1100, 700), "light"),
-        ("dark-sky", "feet", METRIC, (1280, 800), "dark"),
+        ("dark-sky", "millimetres", IMPERIAL, (1280, 800), "dark"),
         ("marsh-heron", "metres", IMPERIAL, (1280, 800), "dark"),
-        ("orchard-keeper", "millimetres", IMPERIAL, (1100, 700), "light"),
     ],
     ids=lambda one: one if isinstance(one, str) else str(one[0]) if isinstance(one, tuple) else "",
 )

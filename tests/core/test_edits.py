@@ -4,6 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builders import a_build, a_project, a_shell, a_tank, a_thing
+from uncle_sled.core.document import catalogue_line, edits
 from uncle_sled.core.document.edits import add_to, apply, fresh_id, get, remove, set_to
 from uncle_sled.core.document.history import History
 from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
@@ -138,3 +139,35 @@ def test_the_last_mode_stays_and_an_empty_list_of_modes_is_refused():
         with pytest.raises(EditError):
             apply(one, ops)
     assert len(apply(one, [add_to("stow.modes", {"id": "m1", "name": "Ferry"})]).stow.modes) == 2
+
+
+def test_many_added_in_a_row_are_those_added_one_by_one():
+    start = a_build([a_thing("t1")], shell=a_shell())
+    things = [add_to("stow.things", msgspec.to_builtins(a_thing(f"n{k}", x=2.0 + k / 100))) for k in range(30)]
+    ops = [*things[:10], set_to("stow.things.n3.x", {"si": 9.0, "typed": None}), *things[10:], remove("stow.things.n4"), things[4]]
+    slow = start
+    for op in ops:
+        slow = apply(slow, [op])
+    assert apply(start, iter(ops)) == slow and len(slow.stow.things) == 31
+    assert slow.stow.things[-1].id == "n4" and apply(start, things).stow.things[0] is start.stow.things[0]
+    with pytest.raises(EditError, match="holds “n7” already"):
+        apply(start, [*things, things[7]])
+    with pytest.raises(EditError, match="There is no “n4”"):
+        apply(start, [things[4], remove("stow.things.n4"), remove("stow.things.n4")])
+
+
+def test_a_list_is_looked_through_once_for_all_that_is_added(monkeypatch):
+    """A list of things that is brought in takes its length in steps, not its square."""
+    looked = []
+    monkeypatch.setattr(
+        edits, "_items_added", lambda old, added, *more, go=edits._items_added: looked.append(len(added)) or go(old, added, *more)
+    )
+    apply(a_build([a_thing("t1")]), [add_to("stow.things", msgspec.to_builtins(a_thing(f"n{k}"))) for k in range(200)])
+    assert looked == [200]
+
+
+def test_the_table_of_things_makes_each_line_once(monkeypatch):
+    made = []
+    monkeypatch.setattr(catalogue_line, "line_of", lambda thing, go=catalogue_line.line_of: made.append(thing.id) or go(thing))
+    text = catalogue_line.csv_text(tuple(a_thing(f"t{k}") for k in range(5)))
+    assert made == ["t0", "t1", "t2", "t3", "t4"] and text.count("\n") == 6

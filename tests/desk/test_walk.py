@@ -42,11 +42,10 @@ def texts(window):
 @pytest.mark.parametrize(
     ("name", "units", "wrong", "size", "theme"),
     [
-        ("rosin-box", "inches", METRIC, (1280, 800), "light"),
+        ("rosin-box", "metres", IMPERIAL, (1280, 800), "light"),
         ("marsh-heron", "inches", METRIC, (1100, 700), "dark"),
         ("orchard-keeper", "feet", METRIC, (1100, 700), "light"),
         ("dark-sky", "millimetres", IMPERIAL, (1280, 800), "dark"),
-        ("marsh-heron", "metres", IMPERIAL, (1280, 800), "dark"),
     ],
     ids=lambda one: one if isinstance(one, str) else str(one[0]) if isinstance(one, tuple) else "",
 )

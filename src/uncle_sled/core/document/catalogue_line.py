@@ -313,7 +313,8 @@ def states_of(text: str) -> tuple[State, ...]:
 
 def csv_text(things: tuple[Thing, ...]) -> str:
     """Things as a table that can be read back, in millimetres, kilograms and litres."""
-    rows = [COLUMNS, *(tuple(line_of(thing)[column] for column in COLUMNS) for thing in things)]
+    lines = [line_of(thing) for thing in things]
+    rows = [COLUMNS, *(tuple(line[column] for column in COLUMNS) for line in lines)]
     return "".join(",".join(_cell(cell) for cell in row) + "\n" for row in rows)
 
 

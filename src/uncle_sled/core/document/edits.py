@@ -7,7 +7,7 @@ name stays the very same object, so results that were computed from it stay good
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import cache
 from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
@@ -47,9 +47,24 @@ def apply(root: S, ops: Iterable[Op]) -> S:
 
     Raises: EditError: names the place that is not there, or the value that does not fit.
     """
-    for op in ops:
-        root = _change(root, op.path.split("."), op, op.path)
+    for op, added in _in_runs(ops):
+        root = _change(root, op.path.split("."), op, op.path, added)
     return root
+
+
+def _in_runs(ops: Iterable[Op]) -> Iterator[tuple[Op, list[Any]]]:
+    """Ops in their order, those in a row that add to one list as one: one by one a list of thousands takes their square."""
+    first: Op | None = None
+    added: list[Any] = []
+    for op in ops:
+        if first is not None and op.op == first.op == "add" and op.path == first.path:
+            added.append(op.value)
+            continue
+        if first is not None:
+            yield first, added
+        first, added = op, [op.value]
+    if first is not None:
+        yield first, added
 
 
 def field_types(kind: Any) -> dict[str, Any]:
@@ -62,13 +77,14 @@ def _field_types(kind: Any) -> dict[str, Any]:
     return {field.name: field.type for field in fields_of(kind)}
 
 
-def _change(node: Any, segments: list[str], op: Op, path: str) -> Any:
+def _change(node: Any, segments: list[str], op: Op, path: str, added: list[Any]) -> Any:
+    """A node after an op; ``added`` are the values of one that adds."""
     if isinstance(node, msgspec.Struct):
-        return _change_field(node, segments, op, path)
-    return _change_item(node, segments, op, path)
+        return _change_field(node, segments, op, path, added)
+    return _change_item(node, segments, op, path, added)
 
 
-def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) -> Any:
+def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str, added: list[Any]) -> Any:
     name, rest = segments[0], segments[1:]
     types = field_types(type(node))
     if name not in types:
@@ -77,7 +93,7 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
     if rest:
         if old is None:
             raise EditError(f"{path}: nothing is set at “{name}” yet, so nothing inside it can change.")
-        new = _change(old, rest, op, path) if isinstance(old, (msgspec.Struct, tuple)) else _no_inside(name, path)
+        new = _change(old, rest, op, path, added) if isinstance(old, (msgspec.Struct, tuple)) else _no_inside(name, path)
         if new == () and any(getattr(meta, "min_length", None) for meta in getattr(types[name], "__metadata__", ())):
             raise EditError(f"{path}: the last of them stays; one at least is needed.")
     elif op.op == "set":
@@ -86,19 +102,28 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str) 
         if not isinstance(old, tuple):
             raise EditError(f"{path} is not a list, so nothing can be added to it.")
         listed = get_args(types[name])[0] if get_origin(types[name]) is Annotated else types[name]
-        item = _converted(op.value, get_args(listed)[0], path)
-        if getattr(item, "id", None) in {getattr(other, "id", object()) for other in old}:
-            raise EditError(f"{path} holds “{item.id}” already; an id is used once.")
-        many = too_many(path, len(old) + 1)
-        if many is not None:
-            raise EditError(many)
-        new = (*old, item)
+        new = (*old, *_items_added(old, added, get_args(listed)[0], path))
     else:
         raise EditError(f"{path} is a field of its own and cannot be removed; set it to nothing instead.")
     return node if new is old or new == old else msgspec.structs.replace(node, **{name: new})
 
 
-def _change_item(items: tuple[Any, ...], segments: list[str], op: Op, path: str) -> Any:
+def _items_added(old: tuple[Any, ...], added: list[Any], kind: Any, path: str) -> Iterator[Any]:
+    """The items of a list that values make. Raises: EditError: an id that is there already, or more than a list holds."""
+    taken = {item.id for item in old if hasattr(item, "id")}
+    for at, value in enumerate(added, 1):
+        item = _converted(value, kind, path)
+        id = getattr(item, "id", None)
+        if id is not None and id in taken:
+            raise EditError(f"{path} holds “{id}” already; an id is used once.")
+        many = too_many(path, len(old) + at)
+        if many is not None:
+            raise EditError(many)
+        taken.add(id)
+        yield item
+
+
+def _change_item(items: tuple[Any, ...], segments: list[str], op: Op, path: str, added: list[Any]) -> Any:
     wanted, rest = segments[0], segments[1:]
     at = next((at for at, item in enumerate(items) if getattr(item, "id", item) == wanted), None)
     if at is None:
@@ -106,7 +131,7 @@ def _change_item(items: tuple[Any, ...], segments: list[str], op: Op, path: str)
     item = items[at]
     if op.op == "remove" and not rest:
         return items[:at] + items[at + 1 :]
-    new = _change(item, rest, op, path) if rest else _converted(op.value, type(item), path)
+    new = _change(item, rest, op, path, added) if rest else _converted(op.value, type(item), path)
     return items if new is item else (*items[:at], new, *items[at + 1 :])
 
 

@@ -10,12 +10,13 @@ from benchmarks.big_build import big_project
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_project, a_thing
-from uncle_sled.core.document.delta import changes, put_on
+from uncle_sled.core.document.delta import Change, changes, put_on
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.findings.all_findings import at_rest, findings
 from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.frame.keeper import AUTOSAVE_JOB
+from uncle_sled.desk.helper import serve
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.recovery import new_autosave
@@ -116,6 +117,23 @@ def test_what_kills_the_worker_twice_is_said_and_not_tried_for_ever(qtbot, worke
     qtbot.waitUntil(lambda: bool(got), timeout=60_000)
 
     assert got == ["the helper stopped twice over it"] and len(said) == 2
+    assert "goes on with its work" in said[0] and "with the next work" in said[1]  # nothing was left to go on with
+
+
+def test_what_was_killed_goes_on_before_what_waits(qtbot, worker):
+    project, got = demo("marsh-heron"), []
+    worker.answered.connect(lambda number, value, fault: got.append((value, fault)))
+    worker.ask("first", f"{NAPS}:nap", project, (0.5,), job=True)
+    worker.ask("second", f"{NAPS}:nap", project, (0.0,), job=True)
+    qtbot.waitUntil(lambda: worker.running is not None, timeout=60_000)
+    for _ in range(2):
+        qtbot.waitUntil(lambda: worker.running is not None, timeout=60_000)
+        assert worker.running.lane == "first"
+        dead = worker._process.pid
+        os.kill(dead, signal.SIGKILL)
+        qtbot.waitUntil(lambda dead=dead: worker._process is None or worker._process.pid != dead, timeout=60_000)
+    qtbot.waitUntil(lambda: len(got) == 2, timeout=60_000)
+    assert got == [(None, "the helper stopped twice over it"), ("slept", "")]
 
 
 def test_what_does_not_listen_is_ended_with_its_process(qtbot, worker):
@@ -190,3 +208,29 @@ def test_a_copy_kept_in_step_keeps_what_did_not_change(name):
     assert first.build.shell is copy.build.shell and first.build.stow.things[1] is copy.build.stow.things[1]
     assert second.build.stow.things[0] is copy.build.stow.things[2]
     assert put_on(copy, tuple(changes(old, demo("dark-sky")))) == demo("dark-sky")
+
+
+class Gone:
+    """A pipe whose other end is closed: at once, or when an answer is ready."""
+
+    def __init__(self, asked=(), hears=0):
+        self.asked, self.hears = list(asked), hears
+
+    def send(self, _what):
+        if self.hears <= 0:
+            raise BrokenPipeError(32, "Broken pipe")
+        self.hears -= 1
+
+    def recv(self):
+        if not self.asked:
+            raise EOFError
+        return self.asked.pop(0)
+
+
+@pytest.mark.parametrize("hears", [0, 1, 2])
+def test_a_helper_whose_desk_went_ends_without_a_word(hears, monkeypatch):
+    monkeypatch.setattr(signal, "signal", lambda *_: None)
+    whole = (Change((), demo("rosin-box")),)
+    pipe = Gone([(1, "uncle_sled.core.findings.all_findings:at_rest", False, (), whole)], hears)
+    stopped = type("Number", (), {"value": 0})()
+    assert serve(pipe, stopped) is None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from contextlib import suppress
 from typing import TYPE_CHECKING, Any
 
 from uncle_sled.core.document.delta import put_on
@@ -21,7 +22,8 @@ def serve(pipe: Connection, stopped: Any) -> None:
 
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     project: Project | None = None
-    pipe.send(("free", 0, None, ""))
+    with suppress(OSError):  # the desk is gone and nobody hears: no more is said, and the loop ends
+        pipe.send(("free", 0, None, ""))
     while True:
         try:
             request = pipe.recv()
@@ -37,6 +39,8 @@ def serve(pipe: Connection, stopped: Any) -> None:
             pipe.send(("done", number, value, fault))
         except (TypeError, AttributeError, ValueError) as odd:
             pipe.send(("done", number, None, f"its answer cannot be handed over: {odd}"))
+        except OSError:
+            return  # the desk went while this was worked out
 
 
 def _worked(pipe: Connection, stopped: Any, number: int, name: str, job: bool, args: tuple[Any, ...], project: Project) -> tuple[Any, str]:

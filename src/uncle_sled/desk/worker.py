@@ -171,9 +171,10 @@ class Worker(QObject):
         busy = self._busy
         self._end()
         if busy is not None and busy.tries + 1 < MOST_TRIES and busy.lane not in self._waiting:
-            self._waiting[busy.lane] = busy._replace(tries=busy.tries + 1)
+            self._waiting = {busy.lane: busy._replace(tries=busy.tries + 1), **self._waiting}  # before what came after it
             busy = None
-        self.replaced.emit("The helper beside the desk stopped by itself; another one goes on with its work.")
+        goes_on = "another one goes on with its work" if self._waiting else "another one starts with the next work"
+        self.replaced.emit(f"The helper beside the desk stopped by itself; {goes_on}.")
         if busy is not None:
             self.answered.emit(busy.number, None, "the helper stopped twice over it")
         self._go_on()

@@ -4,19 +4,24 @@ from __future__ import annotations
 
 import time
 from contextlib import suppress
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 from uncle_sled.core.document.delta import put_on
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.slow import Stopped, by_name
 
-if TYPE_CHECKING:
-    from multiprocessing.connection import Connection
-
 TELL_S = 0.05
 
 
-def serve(pipe: Connection, stopped: Any) -> None:
+class Pipe(Protocol):
+    """What the desk is spoken with through."""
+
+    def send(self, what: Any, /) -> None: ...
+
+    def recv(self) -> Any: ...
+
+
+def serve(pipe: Pipe, stopped: Any) -> None:
     """The loop of the process. Args: stopped: shared number of the request that nobody wants any more."""
     import signal
 
@@ -43,7 +48,7 @@ def serve(pipe: Connection, stopped: Any) -> None:
             return  # the desk went while this was worked out
 
 
-def _worked(pipe: Connection, stopped: Any, number: int, name: str, job: bool, args: tuple[Any, ...], project: Project) -> tuple[Any, str]:
+def _worked(pipe: Pipe, stopped: Any, number: int, name: str, job: bool, args: tuple[Any, ...], project: Project) -> tuple[Any, str]:
     told = 0.0
 
     def tell(share: float | None, words: str) -> None:

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 import io
 
-from ezdxf import document, units
-from ezdxf.enums import TextEntityAlignment
-from ezdxf.layouts.layout import Modelspace
-
 from uncle_sled.core.drawing.backend import BASELINE, Look, draw
 from uncle_sled.core.drawing.primitives import Point, Text
 from uncle_sled.core.drawing.shell.cut_sheet import cut_sheet
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.exchange.dxf_library import Modelspace, TextEntityAlignment, document, units
 
 MM = 1000.0
 # Layer name to colour index of the format's own palette, and the layer of each ink.

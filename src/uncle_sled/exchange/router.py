@@ -9,11 +9,9 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator
 
-from ezdxf import document, units
-from ezdxf.enums import TextEntityAlignment
-
 from uncle_sled.core.drawing.cut.templates import Template
 from uncle_sled.core.drawing.primitives import Point
+from uncle_sled.exchange.dxf_library import TextEntityAlignment, document, units
 
 MM, GAP_MM = 1000.0, 60.0
 LAYERS = {"CUT_OUTSIDE": 7, "CUT_INSIDE": 1, "MARK": 30, "FOLD": 6, "WORDS": 3}

@@ -10,15 +10,13 @@ import io
 import math
 import zipfile
 
-from ezdxf import document, units
-from ezdxf.enums import TextEntityAlignment
-
 from uncle_sled.core.drawing.cut.sheet_drawn import hole_on, ring_of
 from uncle_sled.core.drawing.primitives import Point
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
 from uncle_sled.core.studies.cut.cut_from_stock import BuildPlan, plan_of
 from uncle_sled.core.studies.cut.handed import Handed, OnSheet, handed
+from uncle_sled.exchange.dxf_library import TextEntityAlignment, document, units
 from uncle_sled.exchange.file_names import file_stem
 
 MM = 1000.0

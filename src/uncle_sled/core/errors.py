@@ -28,3 +28,11 @@ class FileError(SledError):
         self.says = says
         self.faults = faults
         super().__init__("\n".join([says, *(f"  - {fault}" for fault in faults)]))
+
+
+MOST_FAULT_LETTERS = 160
+
+
+def fault_words(fault: Exception) -> str:
+    """A fault of the program itself in one line, for who has to send it."""
+    return " ".join(f"{type(fault).__name__}: {fault}".split())[:MOST_FAULT_LETTERS]

@@ -6,7 +6,6 @@ import fcntl
 import getpass
 import json
 import os
-import stat
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -15,6 +14,8 @@ from pathlib import Path
 import msgspec
 
 from uncle_sled.exchange.process_mark import LARGEST_NOTE, Mark, Seconds, me, note_bytes
+from uncle_sled.exchange.sled_file import LARGEST_BYTES
+from uncle_sled.exchange.whole_file import read_plain
 
 
 class Holder(Mark, frozen=True, kw_only=True):
@@ -121,10 +122,6 @@ def stamp(path: Path) -> str | None:
     import hashlib  # a stamp is taken when a file is opened, not at start
 
     try:
-        handle = os.open(path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC)
-        with os.fdopen(handle, "rb") as held:
-            if not stat.S_ISREG(os.fstat(handle).st_mode):
-                return None
-            return hashlib.file_digest(held, "sha256").hexdigest()
+        return hashlib.sha256(read_plain(path, LARGEST_BYTES)).hexdigest()
     except OSError:
         return None

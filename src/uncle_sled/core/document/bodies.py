@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Literal
 
 import msgspec
+from msgspec.structs import replace
 
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Form, Framing, Layer, Opening, OpeningKind, School, Seal, Section, WheelBoxes
@@ -83,6 +84,40 @@ HOUSE_MM, HOUSE_IN = ((45.0, 95.0), (45.0, 145.0), (45.0, 95.0)), ((1.5, 3.5), (
 BOX_MM, BOX_IN = ((45.0, 45.0),) * 3, ((1.5, 1.5),) * 3
 DOOR, WIDE_WINDOW, WINDOW, VENT = (0.62, 1.05), (0.9, 0.6), (0.6, 0.4), (0.4, 0.4)
 
+GABLE_HOUSE = StartBody(
+    "gable house",
+    "House, two slopes",
+    "stands on two axles or three, with a loft under its ridge",
+    "gable",
+    "stick timber",
+    (6.0, 2.44, 3.2, 2.44),
+    (20.0, 8.0, 10.5, 8.0),
+    frame_kg_m=95.0,
+    floor=HOUSE_FLOOR,
+    walls=HOUSE_WALL,
+    roof=HOUSE_ROOF,
+    sticks_mm=HOUSE_MM,
+    sticks_in=HOUSE_IN,
+    wheel_boxes=True,
+    deck_m=0.6,
+    holes=(
+        Hole("door", "Front door", "left side", 0.3, 0.14, 0.82, 1.95, "front"),
+        Hole("window", "Kitchen window", "right side", 0.3, 1.1, 1.2, 0.9),
+        Hole("window", "Table window", "left side", 0.8, 0.9, 0.9, 1.05),
+        Hole("window", "Loft window", "rear", 0.5, 2.2, 0.7, 0.5),
+    ),
+)
+SHED_HOUSE = replace(  # the same house under another roof
+    GABLE_HOUSE,
+    kind="shed house",
+    says="House, one slope",
+    about="one roof that falls to its rear, or to a side",
+    form="shed",
+    sizes_m=(6.0, 2.44, 3.05, 2.44),
+    feet=(20.0, 8.0, 10.0, 8.0),
+    holes=(*GABLE_HOUSE.holes[:-1], Hole("window", "Bed window", "rear", 0.5, 1.0, 0.9, 0.6)),
+)
+
 BODIES: tuple[StartBody, ...] = (
     StartBody(
         "teardrop",
@@ -117,52 +152,8 @@ BODIES: tuple[StartBody, ...] = (
             Hole("door", "Rear doors", "rear", 0.5, 0.05, 1.5, 1.65, "pair"),
         ),
     ),
-    StartBody(
-        "gable house",
-        "House, two slopes",
-        "stands on two axles or three, with a loft under its ridge",
-        "gable",
-        "stick timber",
-        (6.0, 2.44, 3.2, 2.44),
-        (20.0, 8.0, 10.5, 8.0),
-        frame_kg_m=95.0,
-        floor=HOUSE_FLOOR,
-        walls=HOUSE_WALL,
-        roof=HOUSE_ROOF,
-        sticks_mm=HOUSE_MM,
-        sticks_in=HOUSE_IN,
-        wheel_boxes=True,
-        deck_m=0.6,
-        holes=(
-            Hole("door", "Front door", "left side", 0.3, 0.14, 0.82, 1.95, "front"),
-            Hole("window", "Kitchen window", "right side", 0.3, 1.1, 1.2, 0.9),
-            Hole("window", "Table window", "left side", 0.8, 0.9, 0.9, 1.05),
-            Hole("window", "Loft window", "rear", 0.5, 2.2, 0.7, 0.5),
-        ),
-    ),
-    StartBody(
-        "shed house",
-        "House, one slope",
-        "one roof that falls to its rear, or to a side",
-        "shed",
-        "stick timber",
-        (6.0, 2.44, 3.05, 2.44),
-        (20.0, 8.0, 10.0, 8.0),
-        frame_kg_m=95.0,
-        floor=HOUSE_FLOOR,
-        walls=HOUSE_WALL,
-        roof=HOUSE_ROOF,
-        sticks_mm=HOUSE_MM,
-        sticks_in=HOUSE_IN,
-        wheel_boxes=True,
-        deck_m=0.6,
-        holes=(
-            Hole("door", "Front door", "left side", 0.3, 0.14, 0.82, 1.95, "front"),
-            Hole("window", "Kitchen window", "right side", 0.3, 1.1, 1.2, 0.9),
-            Hole("window", "Table window", "left side", 0.8, 0.9, 0.9, 1.05),
-            Hole("window", "Bed window", "rear", 0.5, 1.0, 0.9, 0.6),
-        ),
-    ),
+    GABLE_HOUSE,
+    SHED_HOUSE,
     StartBody(
         "box on a bed",
         "Box on a truck",

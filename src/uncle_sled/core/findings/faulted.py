@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 
+from uncle_sled.core.errors import fault_words
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
@@ -15,7 +16,6 @@ from uncle_sled.core.words import Words
 Check = Callable[[Studied, Words], Iterable[Finding]]
 SOURCE = "how the program itself is made"
 STRICT = False  # tests want the fault itself
-MOST_WORDS = 160
 NOT_WORKED_OUT = Rule(
     "not-worked-out",
     "stop",
@@ -34,5 +34,4 @@ def checked(check: Check, s: Studied, words: Words) -> Iterator[Finding]:
         if STRICT:
             raise
         name = check.__name__.removesuffix("_findings").replace("_", " ")
-        what = " ".join(f"{type(fault).__name__}: {fault}".split())[:MOST_WORDS]
-        yield NOT_WORKED_OUT.found(f"Could not be worked out: {name}", f"{what}.", (check.__name__,))
+        yield NOT_WORKED_OUT.found(f"Could not be worked out: {name}", f"{fault_words(fault)}.", (check.__name__,))

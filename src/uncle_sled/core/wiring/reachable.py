@@ -6,7 +6,7 @@ from collections.abc import Container
 
 from uncle_sled.core.wiring.network import Network
 
-AC, EARTHED = ("AC",), ("AC", "earth")
+AC, DC, PANEL, EARTHED = ("AC",), ("DC",), ("panel",), ("AC", "earth")
 ANY = ("DC", "AC", "panel", "earth")
 
 
@@ -20,10 +20,12 @@ def before(net: Network, id: str, kinds: Container[str] = ANY) -> list[str]:
     return [net.wires[wire].start for wire in net.into[id] if net.wires[wire].kind in kinds]
 
 
-def behind(net: Network, id: str, kinds: Container[str] = ANY) -> set[str]:
-    """All ends that are reached along the wires from one, itself among them."""
+def behind(net: Network, id: str, kinds: Container[str] = ANY, gates: Container[str] = ()) -> set[str]:
+    """All ends that are reached along the wires from one, itself among them; ends of the kinds of gates are reached, not passed."""
     seen = [id]
     for now in seen:
+        if now != id and net.ends[now].kind in gates:
+            continue
         seen += [end for end in dict.fromkeys(after(net, now, kinds)) if end not in seen]
     return set(seen)
 

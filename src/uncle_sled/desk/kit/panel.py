@@ -14,6 +14,7 @@ import msgspec
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from uncle_sled.core.errors import fault_words
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit import painting
@@ -216,11 +217,13 @@ class Panel(Guarded, QWidget):
         if not self._faulted:
             sys.excepthook(type(fault), fault, fault.__traceback__)
         self._faulted = True
-        what = " ".join(f"{type(fault).__name__}: {fault}".split())[:160]
         under = self.layout()
         if self.complaint.parent() is None and under is not None:  # laid before it is shown: a new parent hides
             under.addWidget(self.complaint)
-        say_or_hide(self.complaint, f"This could not be worked out ({what}). The rest holds; undo what changed last, or send the file.")
+        say_or_hide(
+            self.complaint,
+            f"This could not be worked out ({fault_words(fault)}). The rest holds; undo what changed last, or send the file.",
+        )
 
     def freshen(self, inside: QWidget) -> None:
         """Show the build in a part that was made just now, and in what stands in it."""

@@ -30,6 +30,7 @@ from uncle_sled.core.findings.systems.wiring_cures import (
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.hazards import FUSE_NEAR_M, Hazard, hazards_of
 from uncle_sled.core.wiring.conductors import START_DROP
+from uncle_sled.core.wiring.reachable import behind
 from uncle_sled.core.wiring.wire_up import loose_of
 from uncle_sled.core.wiring.wired import NO_PLACE, Laid, Wired
 from uncle_sled.core.words import Words, lower_first
@@ -303,10 +304,8 @@ def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
 
 def _fed(laid: Wired) -> set[str]:
     net = laid.net
-    seen = [id for id, end in net.ends.items() if end.kind in ("battery", "station", "panel", "inlet", "generator", "car plug")]
-    for now in seen:
-        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].end not in seen]
-    return set(seen)
+    sources = ("battery", "station", "panel", "inlet", "generator", "car plug")
+    return {reached for id, end in net.ends.items() if end.kind in sources for reached in behind(net, id)}
 
 
 def _run(laid: Wired, wire: Laid) -> str:

@@ -8,6 +8,7 @@ from uncle_sled.core.document.systems import Wire
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Cure
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.wiring.reachable import AC, behind
 from uncle_sled.core.wiring.wire_up import wire_up_ops
 from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, Wired, wired_of
 from uncle_sled.core.words import lower_first
@@ -258,17 +259,10 @@ def earth_it(s: Studied, finding: Finding) -> Made | None:
         x = wired(s).wires[0].points[0][0] if wired(s).wires else 1.0
         at = {"x": {"si": round(x, 3), "typed": None}, "y": {"si": 0.0, "typed": None}, "z": {"si": 0.5, "typed": None}}
         ops.append(add_to("systems.devices", {"id": stud, "name": "Earth stud on the frame", "kind": "earth stud", **at}))
-    start = board if joined_by_mains(net_of=s, a=finding.where[0], b=board) else finding.where[0]
+    start = board if board in behind(wired(s).net, finding.where[0], AC) else finding.where[0]
     id = fresh_id("wr", [w.id for w in build.systems.wires])
     ops.append(add_to("systems.wires", {"id": id, "start": start, "end": stud, "kind": "earth", "fused": "none"}))
     return tuple(ops), "Join its earth to the frame"
-
-
-def joined_by_mains(net_of: Studied, a: str, b: str) -> bool:
-    net, seen = wired(net_of).net, [a]
-    for now in seen:
-        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].kind == "AC" and net.wires[w].end not in seen]
-    return b in seen
 
 
 def wire_up(s: Studied, _finding: Finding) -> Made | None:

@@ -13,9 +13,9 @@ import msgspec
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.document.systems import WireKind
 from uncle_sled.core.wiring.appliances import figures_of, units_of
-from uncle_sled.core.wiring.network import Network, network_of
+from uncle_sled.core.wiring.network import network_of
+from uncle_sled.core.wiring.reachable import AC, DC, PANEL, behind, joined
 
 STORES = ("battery", "station")
 BY_MAINS = ("mains charger", "inverter charger", "station")
@@ -37,7 +37,7 @@ def strings_arriving(build: Build) -> tuple[String, ...]:
     reached: dict[tuple[str, ...], list[Thing]] = {}
     charging = set(charging_ids(build, ("solar charger", "station")))
     for panel in panels:
-        near = _joined(net, (panel.id,), "panel")
+        near = joined(net, panel.id, PANEL)
         ends = tuple(sorted(id for id in near if id in charging))
         if ends:
             reached.setdefault(ends, []).append(panel)
@@ -57,8 +57,7 @@ def charging_ids(build: Build, kinds: Collection[str]) -> tuple[str, ...]:
     net = network_of(build)
     if not net.wires:
         return tuple(thing.id for thing in mine)
-    stores = [id for id, end in net.ends.items() if end.kind in STORES]
-    near = _joined(net, stores, "DC")
+    near = {id for store, end in net.ends.items() if end.kind in STORES for id in joined(net, store, DC)}
     return tuple(thing.id for thing in mine if thing.id in near and (figures_of(thing).unit != "car charger" or net.into[thing.id]))
 
 
@@ -68,21 +67,5 @@ def by_mains_ids(build: Build) -> tuple[str, ...]:
     net = network_of(build)
     if not net.wires:
         return chargers
-    seen = [id for id, end in net.ends.items() if end.kind in ("inlet", "generator")]
-    for now in seen:
-        if net.ends[now].kind in BY_MAINS:
-            continue
-        seen += [net.wires[w].end for w in net.out[now] if net.wires[w].kind == "AC" and net.wires[w].end not in seen]
-    return tuple(id for id in chargers if id in seen)
-
-
-def _joined(net: Network, start: Iterable[str], kind: WireKind) -> list[str]:
-    """All ends that wires of one kind join with these, whichever way they run."""
-    seen = [id for id in start if id in net.ends]
-    for now in seen:
-        for w in (*net.out[now], *net.into[now]):
-            wire = net.wires[w]
-            other = wire.end if wire.start == now else wire.start
-            if wire.kind == kind and other not in seen:
-                seen.append(other)
-    return seen
+    fed = {id for source, end in net.ends.items() if end.kind in ("inlet", "generator") for id in behind(net, source, AC, BY_MAINS)}
+    return tuple(id for id in chargers if id in fed)

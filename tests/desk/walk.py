@@ -25,7 +25,6 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollBar,
-    QStackedWidget,
     QWidget,
 )
 
@@ -33,6 +32,7 @@ from uncle_sled.core.drawing.inks import THEMES, contrast
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.benches.about import abouts
 from uncle_sled.desk.kit.form import Form
+from uncle_sled.desk.kit.one_shown import OneShown
 from uncle_sled.desk.theme.theme import theme_name
 from uncle_sled.exchange.demos import demo
 
@@ -111,7 +111,7 @@ def _clipped(widget) -> list[str]:
 
 
 def _lapped(widget) -> list[str]:
-    if isinstance(widget, (QStackedWidget, QAbstractScrollArea, QComboBox, QLineEdit)):
+    if isinstance(widget, (OneShown, QAbstractScrollArea, QComboBox, QLineEdit)):
         return []
     children = [
         c for c in widget.children() if isinstance(c, QWidget) and c.isVisible() and not c.isWindow() and c.objectName() != "notice"

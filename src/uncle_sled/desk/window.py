@@ -13,18 +13,7 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QPoint, Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QMenu,
-    QPushButton,
-    QSizePolicy,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.errors import SledError
@@ -42,6 +31,7 @@ from uncle_sled.desk.frame.says import Says
 from uncle_sled.desk.frame.sled_line import SledLine
 from uncle_sled.desk.frame.trail_view import Trail
 from uncle_sled.desk.kit.dialog import popup_menu
+from uncle_sled.desk.kit.one_shown import OneShown
 from uncle_sled.desk.kit.tab_zone import enter
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
@@ -71,7 +61,7 @@ class Window(FileWork):
         self.keeper = Keeper(session, self)
         self.header = Header(session)
         self.trail = Trail()
-        self.stack = QStackedWidget()
+        self.stack = OneShown()
         self.benches: dict[str, Bench] = {}
         self.says, self.in_hand = Says(session), InHand(session)
         self.in_hand.leave, self.says.leave = self._from_hand, self._from_says
@@ -136,10 +126,10 @@ class Window(FileWork):
         column.addWidget(self.sled_line)
         self.whole = whole
         self._first_page: FirstPage | None = None
-        self.pages = QStackedWidget()
-        self.pages.addWidget(whole)
+        self.pages = OneShown()
+        self.pages.add(whole)
         self.setCentralWidget(self.pages)
-        self.pages.currentChanged.connect(lambda _: self.notice.hide())
+        self.pages.shown.connect(self.notice.hide)
         self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
         self.notice.setWordWrap(True)
         self.notice.setMargin(8)
@@ -159,7 +149,7 @@ class Window(FileWork):
             first.wants_demo.connect(self.open_demo)
             first.wants_recovered.connect(self.go_on)
             first.throws_away.connect(self.throw_away)
-            self.pages.addWidget(first)
+            self.pages.add(first)
         return self._first_page
 
     # stops
@@ -169,7 +159,7 @@ class Window(FileWork):
             said = about(stop)
             made: Bench = by_name(said.bench)(self.session, stop)
             self.benches[stop] = made
-            self.stack.addWidget(made)
+            self.stack.add(made)
             if made.sheet is not None:
                 made.sheet.view_changed.connect(self._align)
                 made.sheet.leave = self._from_sheet
@@ -184,7 +174,7 @@ class Window(FileWork):
 
     def show_stop(self, stop: str) -> None:
         bench = self.bench(stop)
-        self.stack.setCurrentWidget(bench)
+        self.stack.show_page(bench)
         self.acts.show_bench(stop)
         self._fold()
         self.sled_line.set_strip(bench.strip or self._small)
@@ -440,7 +430,7 @@ class Window(FileWork):
 
     def first_walk(self) -> None:
         """Six cards over the build that is open."""
-        if self.tour is not None or self.pages.currentWidget() is not self.whole:
+        if self.tour is not None or self.pages.current is not self.whole:
             return
         from uncle_sled.desk.frame.tour import Step, Tour
 

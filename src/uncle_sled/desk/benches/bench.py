@@ -7,12 +7,13 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.one_shown import OneShown
 from uncle_sled.desk.kit.panel import PanelOf
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.sheet_view import SheetView
@@ -63,7 +64,7 @@ class Bench(Guarded, QWidget):
 
     def stack_views(self) -> None:
         """Room for the stop's views, of which one is seen."""
-        self.panels = QStackedWidget()
+        self.panels = OneShown()
         self.made: dict[str, Any] = {}  # by view: of the kind that it names
         self.rows.addWidget(self.panels, 1)
 
@@ -71,7 +72,7 @@ class Bench(Guarded, QWidget):
         """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
         if name not in self.made:
             self.made[name] = made = self.make(name)
-            self.panels.addWidget(made)
+            self.panels.add(made)
         return self.made[name]
 
     def make(self, name: str) -> Any:
@@ -121,7 +122,7 @@ class PanelBench(Bench):
     def show_view(self, name: str) -> None:
         self.view = name
         self.view_buttons[name].setChecked(True)
-        self.panels.setCurrentWidget(self.panel(name))
+        self.panels.show_page(self.panel(name))
         self.refresh()
 
     def refresh(self) -> None:

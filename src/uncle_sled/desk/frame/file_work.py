@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QFileDialog, QMainWindow, QStackedWidget, QWidget
+from PySide6.QtWidgets import QFileDialog, QMainWindow, QWidget
 
 from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import SledError
@@ -15,6 +15,7 @@ from uncle_sled.desk.ask import ask
 from uncle_sled.desk.frame.keeper import Keeper
 from uncle_sled.desk.frame.written import written
 from uncle_sled.desk.kit.guarded import Guarded
+from uncle_sled.desk.kit.one_shown import OneShown
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.exchange import sled_file
@@ -39,7 +40,7 @@ class FileWork(Guarded, QMainWindow):
     session: Session
     settings: Settings
     keeper: Keeper
-    pages: QStackedWidget
+    pages: OneShown
     whole: QWidget
 
     @property
@@ -183,12 +184,11 @@ class FileWork(Guarded, QMainWindow):
 
     def show_first_page(self) -> None:
         self.first_page.show_page(self.settings.recent, left_behind())
-        self.pages.setCurrentWidget(self.first_page)
+        self.pages.show_page(self.first_page)
         self.setWindowTitle("Uncle Sled")
 
     def show_build(self) -> None:
-        if self.pages.currentWidget() is not self.whole:
-            self.pages.setCurrentWidget(self.whole)
+        self.pages.show_page(self.whole)
         QTimer.singleShot(0, self, self._align)
 
     def take_over(self) -> None:

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer
-from PySide6.QtWidgets import QFileDialog, QPushButton, QSizePolicy, QSplitter
+from PySide6.QtWidgets import QFileDialog, QPushButton, QSplitter
 
 from uncle_sled.core.document.cutting_in import KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
@@ -29,7 +29,6 @@ from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.desk.session import Session
 
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
-PREFERRED, IGNORED = QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Ignored
 # Share of the height that the sheet gets in each view.
 UPPER = {
     "Profile": 0.62,
@@ -87,10 +86,6 @@ class ShellBench(PanelBench):
     def show_view(self, name: str) -> None:
         self.body.show_view(name)
         super().show_view(name)
-        for at in range(self.panels.count()):  # a page that is not shown asks for no room
-            page = self.panels.widget(at)
-            if page is not None:
-                page.setSizePolicy(PREFERRED, PREFERRED if at == self.panels.currentIndex() else IGNORED)
         self._part()
         for view, buttons in self.deeds.items():
             for button in buttons:

@@ -15,12 +15,13 @@ from uncle_sled.core.document.stow import Clear, InState, Mode, Place, State, Ta
 from uncle_sled.core.drawing.balance import balance_bars
 from uncle_sled.core.drawing.balance.axle_chart import hitch_chart
 from uncle_sled.core.drawing.page import POINTS_PER_M
+from uncle_sled.core.drawing.person import upright
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text
 from uncle_sled.core.drawing.rig.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
 from uncle_sled.core.drawing.stow.fan import fan, levels_words
 from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips, step_m3
 from uncle_sled.core.drawing.stow.isometric import PEELS, _far_to_near, bounds_of, isometric
-from uncle_sled.core.drawing.stow.people import people_view, sitting, standing, under_sleepers
+from uncle_sled.core.drawing.stow.people import people_view, sitting, under_sleepers
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.core.drawing.three_ways import VIEWER, flat
@@ -153,7 +154,7 @@ def test_a_bed_across_lays_them_across():
 
 
 def test_standing_and_sitting_are_as_tall_as_they_are():
-    up, seat = standing(1.0, 0.5, 1.8, "ink", "p"), sitting(1.0, 0.9, 1.8, "ink", "p")
+    up, seat = upright(1.0, 0.5, 1.8, ink="ink", id="p"), sitting(1.0, 0.9, 1.8, "ink", "p")
 
     assert max(c.centre[1] + c.radius for c in up if isinstance(c, Circle)) == pytest.approx(0.5 + 1.8)
     assert max(c.centre[1] + c.radius for c in seat if isinstance(c, Circle)) == pytest.approx(0.9 + 0.52 * 1.8)

@@ -292,7 +292,7 @@ def _crew(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.lift_sheet import crew_pages
     from uncle_sled.core.studies.build.lifting import lifts_of
 
-    pages = crew_pages(lifts_of(asked.s), asked.words, asked.sheet, asked.name, asked.day)
+    pages = crew_pages(asked.s, lifts_of(asked.s), asked.sheet, asked.name, asked.day)
     return _some(pages, "No lift is planned yet; add one on the Build stop.")
 
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
+from uncle_sled.core.drawing.person import upright
+from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import length_m
 
@@ -18,29 +19,8 @@ def standing_people(build: Build, facts: Facts) -> tuple[Primitive, ...]:
     for at, person in enumerate(people[:6]):
         tall = person.height.si if person.height else 1.7
         x = length_m(build) + 0.55 + APART_M * at
-        head = tall * 0.065
         shapes += [
-            Poly(
-                (
-                    (x - 0.13 * tall, tall * 0.82),
-                    (x - 0.03 * tall, tall * 0.88),
-                    (x + 0.03 * tall, tall * 0.88),
-                    (x + 0.13 * tall, tall * 0.82),
-                    (x + 0.09 * tall, tall * 0.48),
-                    (x + 0.07 * tall, 0.0),
-                    (x + 0.015 * tall, 0.0),
-                    (x, tall * 0.44),
-                    (x - 0.015 * tall, 0.0),
-                    (x - 0.07 * tall, 0.0),
-                    (x - 0.09 * tall, tall * 0.48),
-                ),
-                "pencil",
-                "kit",
-                1.0,
-                tint=0.5,
-                id=person.id,
-            ),
-            Circle((x, tall - head), head, "pencil", "body", 1.0, id=person.id),
+            *upright(x, 0.0, tall, id=person.id),
             Text((x, over + (0.46 if at % 2 else 0.12)), elided(person.name, 11, 62), 11.0, "ink", id=person.id),
         ]
     return tuple(shapes)

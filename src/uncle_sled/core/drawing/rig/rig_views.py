@@ -99,10 +99,10 @@ def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[st
     return tuple(sorted(made, key=lambda p: -p.size[0] * p.size[2]))
 
 
-def side_rig(build: Build) -> tuple[Primitive, ...]:
-    """Ground, wheels, frame and coupler (or the truck), without the body."""
+def side_rig(build: Build, *, ground: bool = True) -> tuple[Primitive, ...]:
+    """Ground, frame and coupler (or the truck), without body and wheels."""
     reach = length_m(build)
-    shapes: list[Primitive] = [line((-0.35, 0.0), (reach + 0.55, 0.0), "pencil", 1.4)]
+    shapes: list[Primitive] = [line((-0.35, 0.0), (reach + 0.55, 0.0), "pencil", 1.4)] if ground else []
     wheel = wheel_radius_m(build.rig)
     if build.rig.carrier == "vehicle bed":
         return (*shapes, *_truck_side(build, wheel))

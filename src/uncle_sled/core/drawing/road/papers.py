@@ -9,8 +9,9 @@ import math
 
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, dimension, line, placed, rect
+from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, dimension, line, placed
 from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels
+from uncle_sled.core.drawing.road.stand_drawn import standing_drawn
 from uncle_sled.core.drawing.sheets import Sheets
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.build.checklists import checklists
@@ -178,43 +179,6 @@ def hand_over(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     sheet.sign(f"builder: {s.build.road.builder or ''}")
     sheet.sign(f"owner: {s.build.road.owner or ''}")
     return sheet.done()
-
-
-def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
-    """The body on its blocks from the side, levels exaggerated five times, loads and pads written to each."""
-    body = s.framed.body
-    if body is None or not made.blocks:
-        return ()
-    fall = s.build.road.standing.fall.si if s.build.road.standing.fall else 0.0
-    tall = max((face.polygon.bounds[3] for face in body.surfaces if face.kind == "left side"), default=2.2)
-    scale = min((wide - 60) / body.length, (high - 130) / (tall + 0.6))
-    left, foot = (wide - body.length * scale) / 2, 92.0
-    points = tuple((left + (float(x) - body.front) * scale, foot + 26 + (float(z) - body.under) * scale) for x, z in body.side.polygon)
-    shapes: list[Primitive] = [Poly(points, "ink", "wood", 1.4, hatch="wood", tint=0.3)]
-    drop = min(fall * scale * 5, 40.0)
-    ground = ((left - 20, foot), (left + body.length * scale + 20, foot - drop))
-    shapes.append(line(*ground, "pencil", 2.0))
-    for k, block in enumerate(made.blocks):
-        x = left + block.at_m * scale
-        low = foot - drop * block.at_m / body.length
-        side = max(block.pad_m * scale, 8.0)
-        bad = block.load_n < 0
-        shapes.append(rect(x - side / 2, low - 4, side, 5, stroke="ink", fill="zinc", tint=0.6))
-        shapes.append(
-            rect(x - 7, low + 1, 14, foot + 26 - low - 1, stroke="primer" if bad else "ink", fill="kit", tint=0.5, id=f"block {k}")
-        )
-        shapes.append(
-            Text(
-                (x, low - 18),
-                f"{words.newtons(block.load_n) if block.load_n > 9999 else words.fine_newtons(block.load_n)}",
-                11,
-                "primer" if bad else "ink",
-                "strong",
-            )
-        )
-        shapes.append(Text((x, low - 32), f"pad {words.cut(block.pad_m)}", 10, "pencil"))
-        shapes.append(Text((x, low - 45), f"+{words.cut(block.up_m)}", 10, "chalk"))
-    return tuple(shapes)
 
 
 def standing_pages(made: Stands, s: Studied, name: str, day: str) -> tuple[Page, ...]:

@@ -4,11 +4,15 @@ from __future__ import annotations
 
 import math
 
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.car_side import NOSE_M, WHEEL_M, car_side, car_stations
+from msgspec.structs import replace
+
+from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.rig.car_side import NOSE_M, car_side, car_stations
+from uncle_sled.core.drawing.rig.rig_views import side_wheels
+from uncle_sled.core.drawing.shell.trailer_side import trailer_side
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.band import vehicles_of
-from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
+from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.road.weighing import SHORT, WAY_WORDS, Weighed
 from uncle_sled.core.words import Words, lower_first
 
@@ -72,7 +76,7 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
         on += [(front, front, "steer"), (rear, rear, "drive")]
     tilt = LIFTED_M if way == "tilted" and stage == 1 else 0.0
     if trailer_here:
-        shapes += _trailer(s, axles, ball, long, tilt)
+        shapes += _trailer(s, axles[-1], tilt)
         if way == "platform with the car":
             on.append((min(axles), max(axles), "trailer"))
         elif way == "trailer on its jack":
@@ -137,23 +141,18 @@ def _axle(s: Studied) -> float | None:
     return at if math.isfinite(at) else None
 
 
-def _trailer(s: Studied, axles: list[float], ball: float, long: float, tilt: float) -> list[Primitive]:
-    """Frame, body and wheels; a raised nose lifts the coupler."""
+def _trailer(s: Studied, rear_m: float, tilt: float) -> list[Primitive]:
+    """The trailer; a raised nose lifts the coupler, its rear wheels stay. Args: rear_m: its last axle; tilt: of the coupler [m]."""
 
-    def up(x: float, z: float) -> tuple[float, float]:
-        return x, z + tilt * max(1.0 - x / max(axles[-1], 0.1), -0.4)
+    def up(p: Point) -> Point:
+        return p[0], p[1] + tilt * max(1.0 - p[0] / max(rear_m, 0.1), -0.4)
 
-    top = s.build.rig.frame_top.si if s.build.rig.frame_top else 0.5
-    shapes: list[Primitive] = [line(up(0.0, ball), up(long, top), "zinc", 4.0)]
-    body = silhouette_of(s.build.shell)
-    if body is not None and len(body.polygon) > 2:
-        points = tuple(up(float(x), float(z)) for x, z in body.polygon)
-        shapes.append(Poly(points, "ink", "wood", 1.4, hatch="wood", tint=0.3))
-    for surface in s.framed.body.of("left side") if s.framed.body is not None else ():
-        for hole in s.framed.holes_in(surface.id):
-            spots = [surface.place(float(a), float(b)) for a, b in hole.exterior.coords]
-            shapes.append(Poly(tuple(up(x, z) for x, _, z in spots), "ink", "paper", 1.0))
-    for at in axles:
-        shapes += [Circle((at, WHEEL_M), WHEEL_M, "ink", "tyre"), Circle((at, WHEEL_M), WHEEL_M * 0.55, "ink", "hub")]
-    shapes.append(Circle(up(0.0, ball), 0.05, "ink", "zinc"))
+    wheels = side_wheels(s.build)
+    shapes: list[Primitive] = []
+    for shape in trailer_side(s):
+        if isinstance(shape, Poly) and tilt:
+            shape = replace(shape, points=tuple(up(p) for p in shape.points))
+        elif isinstance(shape, Circle) and tilt and shape not in wheels:
+            shape = replace(shape, centre=up(shape.centre))
+        shapes.append(shape)
     return shapes

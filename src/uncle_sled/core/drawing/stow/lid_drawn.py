@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from uncle_sled.core.drawing.plot import Plot, axes, ticks
-from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line
+from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed
 from uncle_sled.core.studies.stow.hinged import Hinged
 from uncle_sled.core.studies.stow.struts import CLOSE_N, RAISE_N
 from uncle_sled.core.words import Words
@@ -17,11 +17,16 @@ INKS = ("chalk", "ink", "primer")  # cold, mild, hot
 DASHES: tuple[tuple[float, ...], ...] = ((), (6, 3), (2, 2))
 
 
-def _reach(leaf: Hinged, opens_deg: float) -> tuple[tuple[float, float], tuple[float, float]]:
+def _reach(leaf: Hinged, opens_deg: float, around: tuple[Primitive, ...] = ()) -> tuple[tuple[float, float], tuple[float, float]]:
     """Least and largest x, z [m] of all that the drawing shows, from the hinge."""
     points = [p for share in SHARES for p in _turned(leaf.outline, share * opens_deg)]
     if leaf.strut is not None:
         points.append((leaf.strut.body_x.si, leaf.strut.body_z.si))
+    for shape in around:
+        if isinstance(shape, Poly):
+            points += shape.points
+        elif isinstance(shape, Circle):
+            points.append((shape.centre[0], shape.centre[1] + shape.radius))
     every = np.array([*points, (0.0, 0.0), (-0.12, 0.0)])
     low, top = every.min(axis=0), every.max(axis=0)
     return (float(low[0]), float(low[1])), (float(top[0]), float(top[1]))
@@ -35,20 +40,27 @@ def lid_fit(leaf: Hinged, wide: float, high: float) -> float:
     return min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
 
 
-def lid_drawn(leaf: Hinged, _words: Words, wide: float, high: float, points_per_m: float = 0.0) -> tuple[Primitive, ...]:
-    """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end."""
+def lid_drawn(
+    leaf: Hinged, _words: Words, wide: float, high: float, points_per_m: float = 0.0, around: tuple[Primitive, ...] = ()
+) -> tuple[Primitive, ...]:
+    """The leaf shut, half way and open with its struts; hinge as a ring, centre of gravity, the hand's end.
+
+    Args: points_per_m: 0: as large as it fits; around: what stands about it, metres from its hinge.
+    """
     if leaf.turning is None or not leaf.outline or min(wide, high) < 80:
         return ()
     turns = [(share, _turned(leaf.outline, share * leaf.turning.opens_deg)) for share in SHARES]
-    low, top = _reach(leaf, leaf.turning.opens_deg)
-    scale = points_per_m or lid_fit(leaf, wide, high)
+    low, top = _reach(leaf, leaf.turning.opens_deg, around)
+    scale = points_per_m or min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
     dx = 30 + (wide - 60 - (top[0] - low[0]) * scale) / 2 - low[0] * scale
     dy = 30 + (high - 60 - (top[1] - low[1]) * scale) / 2 - low[1] * scale
 
     def on(p: Point) -> Point:
         return p[0] * scale + dx, p[1] * scale + dy
 
-    shapes: list[Primitive] = [line(on((-0.12, 0.0)), on((0.0, 0.0)), "pencil", 1.0, (4, 3))]
+    shapes: list[Primitive] = list(placed(around, scale, dx, dy))
+    if not around:
+        shapes.append(line(on((-0.12, 0.0)), on((0.0, 0.0)), "pencil", 1.0, (4, 3)))
     for share, outline in turns:
         ink = "ink" if share in (0.0, 1.0) else "pencil"
         shapes.append(

@@ -7,13 +7,14 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode
+from uncle_sled.core.drawing.person import HEAD, upright
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.stow.beds import Bed, Sleeper, beds_in, sleepers_in, standing_room_m
 from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.studies.stow.solids import solids_in
 
-HEAD, THICK, SHOULDERS, SITTING = 0.065, 0.12, 0.25, 0.52
+THICK, SHOULDERS, SITTING = 0.12, 0.25, 0.52
 HEADBOARD_M = 0.05
 
 
@@ -115,7 +116,8 @@ def _upright(build: Build, facts: Facts, room: Room, beds: list[Bed], sleepers: 
     if has is not None and has >= tall * 0.98:
         left, right = room.span_m
         free = _free_station(room, left, right)
-        made += standing(free, room.floor_m, tall, "spruce" if has >= tall + 0.05 else "ochre", tallest.id)
+        ink = "spruce" if has >= tall + 0.05 else "ochre"
+        made += upright(free, room.floor_m, tall, ink=ink, fill="", dash=(4, 2), id=tallest.id)
     if beds and build.brief.sits_up:
         bed = beds[0]
         share = 0.22
@@ -130,27 +132,6 @@ def _free_station(room: Room, left: float, right: float) -> float:
     """Where the ceiling is highest, nearest the middle of the room."""
     spots = [left + (right - left) * k / 20 for k in range(2, 19)]
     return max(spots, key=lambda x: ((room.ceiling_m(x) or 0.0), -abs(x - (left + right) / 2)))
-
-
-def standing(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitive]:
-    """A person who stands at a station with the feet at a height [m]."""
-    outline = (
-        (-0.13, 0.82),
-        (-0.03, 0.87),
-        (0.03, 0.87),
-        (0.13, 0.82),
-        (0.09, 0.48),
-        (0.07, 0.0),
-        (0.015, 0.0),
-        (0.0, 0.44),
-        (-0.015, 0.0),
-        (-0.07, 0.0),
-        (-0.09, 0.48),
-    )
-    return [
-        Poly(tuple((x + u * tall, z + v * tall) for u, v in outline), ink, "", 1.2, dash=(4, 2), id=id),
-        Circle((x, z + tall * (1 - HEAD)), HEAD * tall, stroke=ink, fill="", width=1.2, dash=(4, 2), id=id),
-    ]
 
 
 def sitting(x: float, z: float, tall: float, ink: str, id: str) -> list[Primitive]:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.document.work import Lift
-from uncle_sled.core.drawing.build.lift_sheet import lift_drawn, said_words
+from uncle_sled.core.drawing.build.lift_drawn import lift_drawn
+from uncle_sled.core.drawing.build.lift_sheet import said_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
 from uncle_sled.core.words import Words
@@ -91,7 +92,7 @@ class LiftPanel(PanelOf[BuildBench]):
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         made = self.made()
-        return lift_drawn(made, Words(self.session.shown), width, height) if made is not None else ()
+        return lift_drawn(self.studied, made, Words(self.session.shown), width, height) if made is not None else ()
 
     def take_off(self) -> None:
         lift = self.lift()

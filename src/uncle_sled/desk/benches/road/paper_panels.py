@@ -9,7 +9,7 @@ from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
 from uncle_sled.core.document.road import Trip
 from uncle_sled.core.drawing.primitives import Primitive
-from uncle_sled.core.drawing.road.papers import standing_drawn
+from uncle_sled.core.drawing.road.stand_drawn import standing_drawn
 from uncle_sled.core.drawing.road.trips_chart import trips_chart
 from uncle_sled.core.drawing.road.wish_map import wish_map
 from uncle_sled.core.errors import EntryError

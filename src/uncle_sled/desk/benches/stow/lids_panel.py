@@ -9,6 +9,7 @@ import msgspec
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.stow.lid_around import lid_around
 from uncle_sled.core.drawing.stow.lid_drawn import hand_chart, lid_drawn
 from uncle_sled.core.findings.stow.cabinets import STRUT_CAUTION
 from uncle_sled.core.studies.stow.hinged import Hinged, hinged
@@ -44,13 +45,13 @@ class LidsPanel(Panel):
             )
         )
         self.table.setMaximumHeight(120)
-        self.turning = self.put(Drawing("The leaf turning on its struts", self._turning, "", self._why, share=1))
+        self.turning = self.put(Drawing("The leaf turning on its struts", self._turning, "", self._why, share=3))
         self.hand = self.put(
             Drawing(
                 "The hand's force over the angle",
                 self._hand,
                 when=lambda: (leaf := self.chosen()) is not None and bool(leaf.swings),
-                share=1,
+                share=2,
             )
         )
         side = rows(
@@ -108,7 +109,7 @@ class LidsPanel(Panel):
 
     def _turning(self, width: float, height: float) -> tuple[Primitive, ...]:
         leaf = self.chosen()
-        return lid_drawn(leaf, self.words, width, height) if leaf is not None else ()
+        return lid_drawn(leaf, self.words, width, height, around=lid_around(self.session.studied, leaf)) if leaf is not None else ()
 
     def _hand(self, width: float, height: float) -> tuple[Primitive, ...]:
         leaf = self.chosen()

@@ -1,0 +1,42 @@
+"""What a lift takes up, as it really is: a face with its sticks and openings, the whole body, the frame. Metres, from its foot."""
+
+from __future__ import annotations
+
+from uncle_sled.core.drawing.primitives import Poly, Primitive, placed, rect
+from uncle_sled.core.drawing.rig.rig_views import plan_rig, side_body
+from uncle_sled.core.drawing.shell.openings_seen import openings_seen
+from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.reading.studied import Studied
+
+
+def hung(s: Studied, what: str, size_m: tuple[float, float]) -> tuple[Primitive, ...]:
+    """The thing with its low left corner at nought. Args: what: as of ``liftable``; size_m: as it was reckoned."""
+    body = s.framed.body
+    if what == "body" and body is not None:
+        return placed((*side_body(s.build), *openings_seen(s, "side")), 1.0, -body.front, -body.under)
+    if what == "frame":
+        rails = [shape for shape in plan_rig(s.build) if getattr(shape, "id", "") in ("frame", "ball")]
+        return placed(rails, 1.0, 0.0, size_m[1] / 2)
+    surface = next((face for face in body.surfaces if face.id == what), None) if body is not None else None
+    return _face(s, surface) if surface is not None else (rect(0.0, 0.0, *size_m, stroke="ink", fill="wood", tint=0.35),)
+
+
+def _face(s: Studied, surface: Surface) -> tuple[Primitive, ...]:
+    shapes: list[Primitive] = [Poly(_ring(surface.polygon.exterior.coords), "ink", "body", 1.6, id=surface.id)]
+    shapes += [
+        Poly(_ring((*stick.outline, stick.outline[0])), "ink", "zinc" if stick.wall_m > 0 else "wood", 0.7, tint=0.5, id=stick.id)
+        for stick in s.framed.on(surface.id)
+    ]
+    for hole in s.framed.holes_in(surface.id):
+        shapes.append(Poly(_ring(hole.exterior.coords), "ink", "paper", 1.2))
+    left, low, _, _ = surface.polygon.bounds
+    return placed(shapes, 1.0, -left, -low)
+
+
+def _ring(coords: object) -> tuple[tuple[float, float], ...]:
+    return tuple((float(x), float(y)) for x, y in list(coords)[:-1])  # type: ignore[call-overload]
+
+
+def top_m(shapes: tuple[Primitive, ...]) -> float:
+    """How far up it reaches [m]."""
+    return max((z for shape in shapes if isinstance(shape, Poly) for _, z in shape.points), default=0.0)

@@ -11,27 +11,28 @@ import msgspec
 
 
 class Stop(msgspec.Struct, frozen=True):
-    """``owns``: roots of the document that are decided here. ``will``: what it will add, while it is not built.
+    """``owns``: roots of the document that are decided here. ``does``: what one does there. ``will``: what it will add.
 
     ``edits``: roots of other stops that can be changed here as well; such a change belongs here while it is made here.
     """
 
     name: str
     owns: tuple[str, ...] = ()
+    does: str = ""
     will: str = ""
     edits: tuple[str, ...] = ()
 
 
 STOPS = (
-    Stop("Brief", ("brief", "people", "vehicles", "facts")),
-    Stop("Rig", ("rig",)),
-    Stop("Shell", ("shell", "materials")),
-    Stop("Stow", ("stow", "catalogue")),
-    Stop("Balance", edits=("rig", "stow", "shell")),
-    Stop("Systems", ("systems",), edits=("stow", "brief")),
-    Stop("Cut", ("cut",), edits=("brief",)),
-    Stop("Build", ("work",), edits=("cut",)),
-    Stop("Road", ("road",), edits=("brief",)),
+    Stop("Brief", ("brief", "people", "vehicles", "facts"), "Say who goes, in which car, where and when."),
+    Stop("Rig", ("rig",), "Give frame, axles and ball their places and ratings."),
+    Stop("Shell", ("shell", "materials"), "Draw the body, cut its doors and windows, choose how it is made."),
+    Stop("Stow", ("stow", "catalogue"), "Put in what goes along; it must fit, hold, and be reached."),
+    Stop("Balance", does="See what ball and wheels carry, and mend it before it is built.", edits=("rig", "stow", "shell")),
+    Stop("Systems", ("systems",), "Wire it, pipe it, warm it; see how long it lasts.", edits=("stow", "brief")),
+    Stop("Cut", ("cut",), "Number the pieces, lay them on sheets and bars, buy.", edits=("brief",)),
+    Stop("Build", ("work",), "Plan the days, lift and glue, tick off, write down.", edits=("cut",)),
+    Stop("Road", ("road",), "Weigh it, let it teach the model, take its papers along.", edits=("brief",)),
 )
 HOME = "Stow"  # where an open build is shown first
 TRAIL = tuple(stop.name for stop in STOPS)

@@ -175,6 +175,7 @@ class Window(FileWork):
     def show_stop(self, stop: str) -> None:
         bench = self.bench(stop)
         self.stack.show_page(bench)
+        bench.show_lead()
         self.acts.show_bench(stop)
         self._fold()
         self.sled_line.set_strip(bench.strip or self._small)

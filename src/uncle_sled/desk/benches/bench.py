@@ -9,7 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from uncle_sled.core.findings.next_step import lead
 from uncle_sled.desk.benches.about import about
+from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.desk.kit.guarded import Guarded
@@ -43,6 +45,15 @@ class Bench(Guarded, QWidget):
         self.hint = label("", "small", "pencil")
         self.hint.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.rows.addLayout(self.top)
+        self.lead = ElidedLabel("small", "pencil")
+        self.rows.addWidget(self.lead)
+        for signal in (session.changed, session.judged):
+            signal.connect(self.show_lead)
+
+    def show_lead(self) -> None:
+        """What one does here, what is wanted and where to go on, as it is now."""
+        if self.isVisible():
+            self.lead.show_text(self.session.told(lead(self.session.studied, self.session.findings, self.stop)))
 
     def add_views(self) -> None:
         """A button for each view of the stop in its title row, one of them down; the first for a start."""

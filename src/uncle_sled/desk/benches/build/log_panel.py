@@ -8,6 +8,7 @@ from typing import Any
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.work import LogEntry
+from uncle_sled.core.drawing.build.hours_chart import hours_chart
 from uncle_sled.core.drawing.build.paper import pairs_chart
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
@@ -16,7 +17,7 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import Row
-from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
+from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Act, Cards, Drawing, Fields, Listed, Remade, Says
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day, number
@@ -63,7 +64,8 @@ class LogPanel(PanelOf[BuildBench]):
             ),
             share=1,
         )
-        return across(left, rows(Remade(self._shape, self._form, share=1), Gap(), wide=SIDE_PX), gap=8)
+        hours = Drawing("Hours, planned and written down", self._hours, "Hours, added up", "No hours are planned or written yet.", share=1)
+        return across(left, rows(Remade(self._shape, self._form), hours, wide=SIDE_PX), gap=8)
 
     def _log(self) -> list[LogEntry]:
         return sorted(self.session.build.work.log, key=lambda entry: (entry.on, entry.id), reverse=True)
@@ -108,6 +110,9 @@ class LogPanel(PanelOf[BuildBench]):
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return pairs_chart(pairs_of(self.session.studied), Words(self.session.shown), width, height)
+
+    def _hours(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return hours_chart(self.bench.schedule(), self.session.build.work.log, width, height)
 
     def entry(self) -> LogEntry | None:
         return next((entry for entry in self.session.build.work.log if entry.id == self.chosen), None)

@@ -87,8 +87,9 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
     assert found == [] and not abroad and len(seen) > 1000 and sorted(nameless) == []
 
 
-def test_walk_at_150_percent():
-    env = {**os.environ, "QT_SCALE_FACTOR": "1.5"}
+@pytest.mark.parametrize("scale", ["1.5", "2"])
+def test_walk_with_larger_letters(scale):
+    env = {**os.environ, "QT_SCALE_FACTOR": scale}
     done = subprocess.run([sys.executable, "-m", "tests.desk.walk"], capture_output=True, text=True, env=env)
 
     assert done.returncode == 0, done.stdout + done.stderr

@@ -27,6 +27,9 @@ from uncle_sled.exchange.recovery import left_behind
 from uncle_sled.exchange.sled_file import read
 from uncle_sled.exchange.typed_pairs import PairsDisagree
 
+OURS = "UNCLE_SLED_LETTERS"  # how large letters were wanted, where the setting and not the desktop says so
+LEAST = (960, 600)  # room in which every view has its words [px at the scale of its letters]
+
 
 def application(theme: str = "light") -> QApplication:
     """The one QApplication, with fonts and theme; made where there is none yet."""
@@ -63,8 +66,25 @@ def settle_memory() -> None:
 
 def _text_size(settings: Settings) -> None:
     """Larger text is a larger scale of everything; Qt reads it once, before the first window."""
-    if settings.get("text_size") != "1" and QApplication.instance() is None:
-        os.environ.setdefault("QT_SCALE_FACTOR", settings.get("text_size"))
+    if settings.get("text_size") != "1" and QApplication.instance() is None and "QT_SCALE_FACTOR" not in os.environ:
+        os.environ[OURS] = os.environ["QT_SCALE_FACTOR"] = settings.get("text_size")
+
+
+def scale_that_fits(wanted: float, wide: int, high: int) -> float:
+    """The scale that leaves room for every view. Args: wanted: as it is; wide, high: of the screen at that scale [px]."""
+    return max(min(wanted, wanted * wide / LEAST[0], wanted * high / LEAST[1]), 1.0)
+
+
+def _begin_smaller(app: QApplication) -> None:
+    """The screen is known once the application is; letters that leave no room for a view are made as large as there is room."""
+    wanted = os.environ.get(OURS, "")
+    if not wanted or os.environ.get("QT_SCALE_FACTOR") != wanted:
+        return
+    screen = app.primaryScreen().availableGeometry()
+    fits = scale_that_fits(float(wanted), screen.width(), screen.height())
+    if fits < float(wanted) - 0.01:
+        os.environ["QT_SCALE_FACTOR"] = f"{fits:.2f}"  # no more the one that was wanted: it is tried once
+        os.execv(sys.executable, [sys.executable, "-m", "uncle_sled", *sys.argv[1:]])
 
 
 def _needs_a_screen() -> None:
@@ -99,12 +119,15 @@ def run(word: str | None) -> int:
             read(path)  # a file that cannot be read is said before a window opens
     project = demo(word) if word in DEMOS and path is None else empty_project()
     app = application(settings.get("theme"))
+    _begin_smaller(app)
     troubles = Troubles()
     window = open_window(project, None, Worker(), settings)
     if word is None:
         window.show_first_page()
     window.show()
     troubles.watch(window.say)
+    if os.environ.get(OURS, "") not in ("", os.environ.get("QT_SCALE_FACTOR")):
+        window.say(f"Letters are {float(os.environ['QT_SCALE_FACTOR']):g} times as large: more has no room on this screen.", "note")
     if settings.trouble:
         window.say(settings.trouble, "stop")
     if path is not None and not window.open_path(path):

@@ -28,9 +28,9 @@ SETTINGS = (
     Setting(
         "text_size",
         "Text size",
-        (("1", "as made"), ("1.15", "larger"), ("1.3", "largest")),
+        (("1", "as made"), ("1.15", "a little larger"), ("1.3", "larger"), ("1.5", "half as large again"), ("2", "twice as large")),
         "1",
-        "Everything larger, from the next start on",
+        "Everything larger, from the next start on; as far as the screen has room",
     ),
     Setting(
         "region",

@@ -312,22 +312,29 @@ class SledLine(Guarded, QWidget):
         painter.setClipping(False)
 
     def _titles(self, painter: QPainter, titles: list[tuple[float, str, str]], left: float, right: float) -> None:
-        """Words over the beam, side by side."""
+        """Words over the beam, side by side; where they have no room the balance point's go first, which is drawn all the same."""
         titles = sorted(t for t in titles if left <= t[0] <= right)
+        gap = 12.0
+        while len(titles) > 1 and sum(text_width(text, 12) + gap for _, text, _ in titles) - gap > right - left:
+            titles.remove(max(titles, key=lambda one: (one[2] == "sled pencil", one[0])))
         widths = [text_width(text, 12) for _, text, _ in titles]
         spots = [x - w / 2 for (x, _, _), w in zip(titles, widths, strict=True)]
         for _ in range(40):
             moved = False
             for at in range(len(spots) - 1):
-                lap = spots[at] + widths[at] + 12 - spots[at + 1]
+                lap = spots[at] + widths[at] + gap - spots[at + 1]
                 if lap > 0.5:
                     spots[at] -= lap / 2
                     spots[at + 1] += lap / 2
                     moved = True
             if not moved:
                 break
+        for at in range(len(spots)):  # none past the beam's ends
+            spots[at] = max(spots[at], left if at == 0 else spots[at - 1] + widths[at - 1] + gap)
+        for at in reversed(range(len(spots))):
+            spots[at] = min(spots[at], (right if at == len(spots) - 1 else spots[at + 1] - gap) - widths[at])
         for (_, text, ink), spot in zip(titles, spots, strict=True):
-            self._text(painter, min(max(spot, left), right - text_width(text, 12)), 10, text, 12, ink)
+            self._text(painter, spot, 10, text, 12, ink)
 
     def _paint_bobs(self, painter: QPainter, s: Studied, row: int, x0: float, scale: float, left: float, right: float) -> None:
         singles = single_bobs(s, row)

@@ -106,11 +106,12 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
         )
     read = {reading.id: reading.kg for reading in what.ticket.readings} if what is not None else {}
     tall = max((float(z) for _, z in s.framed.body.side.polygon), default=2.2) if s.framed.body is not None else 1.8
-    scale = max(min((wide - 30) / (right - left), (high - 96) / (tall + tilt + 0.2)), 4.0)
-    ground = 48.0 + max(high - 96 - (tall + tilt + 0.2) * scale, 0.0) / 2
+    scale = max(min((wide - 30) / (right - left), (high - 112) / (tall + tilt + 0.2)), 4.0)
+    ground = 64.0 + max(high - 112 - (tall + tilt + 0.2) * scale, 0.0) / 2
     made = list(placed(shapes, scale, 15 - left * scale, ground))
     made.append(line((8, ground), (wide - 8, ground), "pencil", 1.2))
-    for a, b, name in on:
+    taken = -1e9
+    for a, b, name in sorted(on):
         x = 15 + ((a + b) / 2 - left) * scale
         made.append(Text((x, ground - 22), lower_first(SHORT.get(name, name)), 11, "chalk", "strong"))
         told = [
@@ -120,7 +121,11 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
             if id in read
         ]
         if told:
-            made.append(Text((x, ground - 38), ", ".join(told), 12, "ink", "strong", ground="paper"))
+            read_off = Text((x, ground - 38), ", ".join(told), 12, "ink", "strong", ground="paper")
+            if x - read_off.width / 2 < taken + 6:  # it would touch the one before: under it
+                read_off = replace(read_off, at=(x, ground - 54))
+            taken = x + read_off.width / 2
+            made.append(read_off)
     sum_ = sum_of(what, _axle(s), words) if what is not None and stage == (1 if way in STAGED else 0) else ""
     if sum_:
         made.append(Text((12, high - 32), elided(sum_, 12, wide - 24), 12, "chalk", "text", "left"))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import msgspec
 import pytest
 
 from uncle_sled.core.document.edits import add_to, apply, set_to
@@ -217,6 +218,17 @@ def test_bolts_and_bond_and_ribs_by_hand() -> None:
     assert one.use == pytest.approx(max(made.shear_n / made.many / 1600, made.uplift_n / made.many / 2500))
     few, judged = checks("marsh-heron", set_to("shell.framing.bolt_pitch", {"si": 1.6}))
     assert bolts(judged).many < made.many and few["body-bolts"].use > one.use
+    # empty it weighs under 57 kg/m2 of its plan: 35 m/s under its edge are nearer to a bolt's limit than a stop of 1 g
+    empty = (set_to("stow.things", []), set_to("systems.wires", []), set_to("systems.devices", []))
+    bare, judged = checks("marsh-heron", *empty)
+    light, made = bare["body-bolts"], bolts(judged)
+    assert (light.limit, light.value) == (2500, pytest.approx(735 * 1.2 * 3.05 * 1.62 / made.many))
+    # with a box of 120 kg the stop is, though its newtons are the fewer: 3,377 of 1,600 a bolt against 4,358 of 2,500
+    box = demo("marsh-heron").build.stow.things[0]
+    held, judged = checks("marsh-heron", *empty, add_to("stow.things", {**msgspec.to_builtins(box), "mass": {"si": 120.0}, "tank": None}))
+    made = bolts(judged)
+    assert made.uplift_n * 1600 / 2500 < made.shear_n < made.uplift_n
+    assert (held["body-bolts"].limit, held["body-bolts"].value) == (1600, pytest.approx(made.shear_n / made.many))
 
     sky = demo("dark-sky")
     s = study(next(v for v in sky.variants if v.id == "panels"), sky.facts)

@@ -1,9 +1,11 @@
 """Letters as large as they are wanted, where the screen has room for every view."""
 
 import os
+from typing import cast
 
 import pytest
 from PySide6.QtCore import QRect
+from PySide6.QtWidgets import QApplication
 
 from uncle_sled.desk import app as desk_app
 from uncle_sled.desk.app import LEAST, OURS, scale_that_fits
@@ -40,10 +42,10 @@ def test_it_begins_once_more_with_letters_that_fit(monkeypatch):
     monkeypatch.setattr(os, "execv", lambda program, words: begun.append((os.environ["QT_SCALE_FACTOR"], words[1:3])))
     monkeypatch.setenv(OURS, "2")
     monkeypatch.setenv("QT_SCALE_FACTOR", "2")
-    desk_app._begin_smaller(SmallScreen())
+    desk_app._begin_smaller(cast(QApplication, SmallScreen()))
     assert begun == [("1.33", ["-m", "uncle_sled"])]
-    desk_app._begin_smaller(SmallScreen())  # tried once
+    desk_app._begin_smaller(cast(QApplication, SmallScreen()))  # tried once
     monkeypatch.setenv(OURS, "")  # a scale of the desktop's is left alone
     monkeypatch.setenv("QT_SCALE_FACTOR", "2")
-    desk_app._begin_smaller(SmallScreen())
+    desk_app._begin_smaller(cast(QApplication, SmallScreen()))
     assert len(begun) == 1

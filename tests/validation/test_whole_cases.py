@@ -33,7 +33,7 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.consumables import bases, used_up
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.road.standing import stands
-from uncle_sled.core.studies.road.weighing import weighed
+from uncle_sled.core.studies.road.weighing import cases_like, ways_for, weighed
 from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.systems.gas import gas_of
 from uncle_sled.exchange.demos import demo
@@ -265,3 +265,28 @@ def test_a_leaf_pulled_open_is_held_by_half_its_gust() -> None:
     s = study(a_build(shell=a_body("box", openings=(hole,))), Facts())
     check = next((one for one in screening(s) if one.id == "uplift/h"), None)
     assert check is not None and check.value == pytest.approx(735 * 1.2 * 0.36 / 2)
+
+
+def test_a_box_on_a_bed_is_weighed_by_its_vehicles_axles_and_stands_without_it() -> None:
+    """Dark Sky: 1,430 kg under the front wheels and 2,210 under the rear ones on a scale of 20 kg steps; then the box alone on six blocks."""
+    project = demo("dark-sky")
+    s = study(project.build, project.facts)
+    assert ways_for(s) == ("vehicle axles",) and "vehicle axles" not in ways_for(
+        study(demo("marsh-heron").build, demo("marsh-heron").facts)
+    )
+    ticket = Ticket("t", "2027-05-01", "vehicle axles", (Reading("steer", 1430.0), Reading("drive", 2210.0)), step_kg=20.0, grade=0.0)
+    said = weighed(ticket, s)
+    assert (said.total_kg, said.axle_kg, said.tongue_kg) == (3640.0, 2210.0, None)
+    assert said.sigma_total_kg == pytest.approx(20 / 12**0.5 * 2**0.5)
+    best = cases_like(s, said)[0]
+    row = best.row
+    assert best.more_kg == pytest.approx(3640.0 - float(s.readings.total_kg[row]))
+    assert best.rear_more_kg == pytest.approx(2210.0 - float(s.readings.axle_kg[row, 1])) and best.ball_more_kg is None
+    other = weighed(msgspec.structs.replace(ticket, way="total and ball", readings=(Reading("total", 3640.0), Reading("ball", 90.0))), s)
+    assert other.faults == ("this way weighs a trailer on its ball; choose another",) and other.total_kg is None
+
+    vehicle = sum(part.mass_kg for part in s.parts if part.made_by.startswith("rig"))
+    made = stands(s)
+    assert vehicle == 2500.0 and made.mass_kg == pytest.approx(float(s.table.mass_kg.sum(axis=1).max()) - vehicle)
+    assert 2 * sum(block.load_n for block in made.blocks) == pytest.approx(made.mass_kg * 9.80665)
+    assert min(block.load_n for block in made.blocks) > 0  # it stands on all of them

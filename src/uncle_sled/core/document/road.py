@@ -12,7 +12,7 @@ from uncle_sled.core.document.quantity import Length
 
 # one field a line, as a table
 # fmt: off
-WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted", "total and ball"]
+WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted", "total and ball", "vehicle axles"]
 
 # What each way is called by whoever stands at the scale.
 WAYS_SAID = {
@@ -23,6 +23,7 @@ WAYS_SAID = {
     "tongue scale": "scale under the ball",
     "wheel pads": "a pad under each wheel",
     "tilted": "nose raised",
+    "vehicle axles": "public scale, each axle",
 }
 
 

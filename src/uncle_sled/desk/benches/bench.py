@@ -73,6 +73,12 @@ class Bench(Guarded, QWidget):
             self.top.addWidget(button)
             self.view_buttons[view.name] = button
 
+    def press(self, name: str) -> None:
+        """A view's button is down; where another of them had the focus it goes along, so that one alone looks chosen."""
+        self.view_buttons[name].setChecked(True)
+        if any(button.hasFocus() for button in self.view_buttons.values()):
+            self.view_buttons[name].setFocus()
+
     def stack_views(self) -> None:
         """Room for the stop's views, of which one is seen."""
         self.panels = OneShown()
@@ -132,7 +138,7 @@ class PanelBench(Bench):
 
     def show_view(self, name: str) -> None:
         self.view = name
-        self.view_buttons[name].setChecked(True)
+        self.press(name)
         self.panels.show_page(self.panel(name))
         self.refresh()
 

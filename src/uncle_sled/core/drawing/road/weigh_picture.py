@@ -17,13 +17,15 @@ from uncle_sled.core.studies.road.weighing import SHORT, WAY_WORDS, Weighed
 from uncle_sled.core.words import Words, lower_first
 
 SCALE_HIGH_M, LIFTED_M = 0.10, 0.45
-STAGED = ("platform with the car", "trailer on its jack", "tilted")  # weighed twice
+STAGED = ("platform with the car", "trailer on its jack", "tilted", "vehicle axles")  # weighed twice
 
 
 # Which readings are written under which of the marks of a picture, by the way and its stage.
 READ_AT: dict[tuple[str, int], dict[str, tuple[str, ...]]] = {
     ("platform with the car", 0): {"steer": ("steer",), "drive": ("drive",), "trailer": ("trailer",)},
     ("platform with the car", 1): {"steer": ("steer alone",), "drive": ("drive alone",)},
+    ("vehicle axles", 0): {"steer": ("steer",)},
+    ("vehicle axles", 1): {"drive": ("drive",)},
     ("trailer on its jack", 0): {"whole": ("whole",)},
     ("trailer on its jack", 1): {"axles": ("axles",)},
     ("plank", 0): {"scale": ("plank", "bare plank")},
@@ -37,9 +39,13 @@ READ_AT: dict[tuple[str, int], dict[str, tuple[str, ...]]] = {
 
 def sum_of(what: Weighed, axle_m: float | None, words: Words) -> str:
     """The arithmetic of a ticket in one line; nothing where it says nothing."""
-    if what.faults or what.tongue_kg is None:
+    if what.faults:
         return ""
     ticket, kg = what.ticket, {reading.id: words.bare_kg(reading.kg) for reading in what.ticket.readings}
+    if ticket.way == "vehicle axles" and what.total_kg is not None:
+        return f"In all: {kg['steer']} + {kg['drive']} = {words.kg(what.total_kg)}"
+    if what.tongue_kg is None:
+        return ""
     ball = words.kg(what.tongue_kg)
     if ticket.way == "platform with the car":
         car = f" − {words.bare_kg(ticket.car_kg)} that left the car" if ticket.car_kg else ""
@@ -77,7 +83,10 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
     tilt = LIFTED_M if way == "tilted" and stage == 1 else 0.0
     if trailer_here:
         shapes += _trailer(s, axles[-1], tilt)
-        if way == "platform with the car":
+        if way == "vehicle axles":
+            at = (s.build.rig.bed.wheelbase.si if s.build.rig.bed.wheelbase is not None else 3.0) if stage else 0.0
+            on.append((at, at, "drive" if stage else "steer"))
+        elif way == "platform with the car":
             on.append((min(axles), max(axles), "trailer"))
         elif way == "trailer on its jack":
             jack = s.build.rig.jack_station.si if s.build.rig.jack_station else 0.5
@@ -131,6 +140,7 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
         made.append(Text((12, high - 32), elided(sum_, 12, wide - 24), 12, "chalk", "text", "left"))
     stages = {
         "platform with the car": ("1: hitched, bars slack", "2: the car alone, the same people in it"),
+        "vehicle axles": ("1: front wheels on the platform", "2: rear wheels on the platform"),
         "trailer on its jack": ("1: wheels and jack on the platform", "2: only the wheels"),
         "tilted": ("1: level", "2: raised ten degrees or more, springs blocked"),
     }

@@ -76,8 +76,12 @@ def stands(s: Studied) -> Stands:
     row = max(range(len(s.table.cases)), key=lambda k: float(s.table.mass_kg[k].sum()), default=None)
     if row is None:
         return Stands((), 0.0, snow_n=0.0, wind_n=0.0, anchor_n=0.0, assumed=(), why=("there is no load case",), lifts=())
-    mass = float(s.table.mass_kg[row].sum())
-    cg = float((s.table.mass_kg[row] * s.table.x_m[row]).sum()) / max(mass, 1e-9) - body.front
+    # a box that is lifted off its vehicle stands without it
+    drives_off = {part.id for part in s.parts if part.made_by.startswith("rig")} if s.build.rig.carrier == "vehicle bed" else set()
+    stays = np.array([id not in drives_off for id in s.table.ids], dtype=bool)
+    masses = s.table.mass_kg[row] * stays
+    mass = float(masses.sum())
+    cg = float((masses * s.table.x_m[row]).sum()) / max(mass, 1e-9) - body.front
     assumed = []
     bearing = said.bearing_kpa
     if bearing is None:

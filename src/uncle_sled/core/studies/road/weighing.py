@@ -11,12 +11,12 @@ import math
 
 import msgspec
 
-from uncle_sled.core.document.road import Modelled, Ticket
+from uncle_sled.core.document.road import Modelled, Ticket, WeighWay
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 
 # What is read, by the way of weighing: id, and where the wheels stand.
-READINGS: dict[str, tuple[tuple[str, str], ...]] = {
+READINGS: dict[WeighWay, tuple[tuple[str, str], ...]] = {
     "platform with the car": (
         ("steer", "hitched: front wheels of the car"),
         ("drive", "hitched: rear wheels of the car"),
@@ -29,6 +29,7 @@ READINGS: dict[str, tuple[tuple[str, str], ...]] = {
     "plank": (("plank", "scale with the coupler on the plank"), ("bare plank", "scale with the plank alone")),
     "tongue scale": (("ball", "coupler on the scale"),),
     "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
+    "vehicle axles": (("steer", "front wheels alone on the scale"), ("drive", "rear wheels alone on the scale")),
     "tilted": (("level", "coupler on the scale, level"), ("raised", "coupler on the scale, nose raised"), ("total", "the whole trailer")),
 }
 # What a reading is called where there is little room.
@@ -56,8 +57,10 @@ WAY_WORDS = {
     "plank": "A plank as a lever over a bathroom scale.",
     "tongue scale": "A scale under the coupler, level.",
     "wheel pads": "A pad under each wheel, a scale under the coupler.",
+    "vehicle axles": "The vehicle with its box: front wheels on the platform, then its rear wheels.",
     "tilted": "The nose level, then raised ten degrees or more; wheels free, springs blocked.",
 }
+ON_A_BED = ("vehicle axles",)  # ways for what is carried on a vehicle's bed; all others are for what hangs on a ball
 BAND_SHARE = 0.25  # of the width of the band that a doubt may be, to say anything
 LB = 0.45359237
 CHANGED, CHANGED_KG = 0.05, 3.0  # of total or ball, from which on it is another trailer
@@ -104,8 +107,17 @@ def tilted_height_m(total: float, level: float, raised: float, axle_m: float, ra
     return radius_m + ((level - raised) * axle_m / math.tan(math.radians(deg)) + raised * (coupler_m - radius_m)) / total
 
 
+def ways_for(s: Studied) -> tuple[WeighWay, ...]:
+    """The ways in which what is drawn can be weighed, the usual one first."""
+    on_bed = s.build.rig.carrier == "vehicle bed"
+    return tuple(way for way in READINGS if (way in ON_A_BED) == on_bed)
+
+
 def weighed(ticket: Ticket, s: Studied) -> Weighed:
-    """What a ticket says of the trailer that is drawn."""
+    """What a ticket says of what is drawn."""
+    if ticket.way not in ways_for(s):
+        other = "a trailer on its ball" if ticket.way not in ON_A_BED else "what is carried on a vehicle's bed"
+        return _nothing(ticket, (f"this way weighs {other}; choose another",))
     kg = {reading.id: reading.kg for reading in ticket.readings}
     axle = _axle_m(s)
     minds: list[str] = []
@@ -153,6 +165,9 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         if tongue >= total:
             return _nothing(ticket, ("the ball cannot carry more than the whole trailer weighs: the two are typed the wrong way round",))
         sigma_total, sigma_tongue = sigma("total"), sigma("ball")
+    elif ticket.way == "vehicle axles":
+        total, on_axle = kg["steer"] + kg["drive"], kg["drive"]
+        sigma_total = sigma("steer", "drive")
     elif ticket.way == "tongue scale":
         tongue, sigma_tongue = kg["ball"], sigma("ball")
     elif ticket.way == "wheel pads":
@@ -272,11 +287,15 @@ def case_row(s: Studied, ticket: Ticket) -> int | None:
 
 
 class Aboard(msgspec.Struct, frozen=True):
-    """A case that a ticket may have been like, and what the ticket has more than the model says of it [kg]; None: not weighed."""
+    """A case that a ticket may have been like, and what the ticket has more than the model says of it [kg]; None: not weighed.
+
+    rear_more_kg: on the vehicle's rear axle, where there is no ball.
+    """
 
     row: int
     more_kg: float | None
     ball_more_kg: float | None
+    rear_more_kg: float | None = None
 
 
 def cases_like(s: Studied, what: Weighed) -> tuple[Aboard, ...]:
@@ -288,8 +307,11 @@ def cases_like(s: Studied, what: Weighed) -> tuple[Aboard, ...]:
         total, ball = float(s.readings.total_kg[row]), float(s.readings.tongue_kg[row])
         more = None if what.total_kg is None or not math.isfinite(total) else what.total_kg - total
         ball_more = None if what.tongue_kg is None or not math.isfinite(ball) else what.tongue_kg - ball
-        made.append(Aboard(row, more, ball_more))
-    return tuple(sorted(made, key=lambda aboard: abs(aboard.more_kg or 0.0) / 10 + abs(aboard.ball_more_kg or 0.0)))
+        rear = float(s.readings.axle_kg[row, -1]) if what.ticket.way in ON_A_BED and s.readings.axle_kg.shape[1] else math.nan
+        rear_more = None if what.axle_kg is None or not math.isfinite(rear) else what.axle_kg - rear
+        made.append(Aboard(row, more, ball_more, rear_more))
+    off = lambda aboard: abs(aboard.more_kg or 0.0) / 10 + abs(aboard.ball_more_kg or 0.0) + abs(aboard.rear_more_kg or 0.0)
+    return tuple(sorted(made, key=off))
 
 
 class Stale(msgspec.Struct, frozen=True):

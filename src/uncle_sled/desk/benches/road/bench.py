@@ -7,7 +7,7 @@ import msgspec
 from uncle_sled.core.document.edits import add_to, fresh_id, remove
 from uncle_sled.core.document.road import Ticket, Trip, Wish
 from uncle_sled.core.studies.road.reconcile import correction_of, reconcile
-from uncle_sled.core.studies.road.weighing import modelled
+from uncle_sled.core.studies.road.weighing import modelled, ways_for
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.clock import today
@@ -24,7 +24,7 @@ class RoadBench(PanelBench):
     def add_ticket(self) -> None:
         self.show_view("Weigh")
         id = fresh_id("tk", [ticket.id for ticket in self.session.build.road.tickets])
-        record = Ticket(id, today(), model=modelled(self.session.studied))
+        record = Ticket(id, today(), ways_for(self.session.studied)[0], model=modelled(self.session.studied))
         if self.session.edit("A new weigh-in", [add_to("road.tickets", msgspec.to_builtins(record))], "Road"):
             self.made["Weigh"].choose(id)
 

@@ -10,12 +10,24 @@ import msgspec
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Mass
-from uncle_sled.core.document.road import Reading, Ticket
+from uncle_sled.core.document.road import WAYS_SAID, Reading, Ticket
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.road.weigh_picture import STAGED, weigh_picture
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.road.reconcile import accepted
-from uncle_sled.core.studies.road.weighing import READINGS, SHORT, WAY_WORDS, Aboard, Weighed, case_row, cases_like, stale, weighed
+from uncle_sled.core.studies.road.weighing import (
+    ON_A_BED,
+    READINGS,
+    SHORT,
+    WAY_WORDS,
+    Aboard,
+    Weighed,
+    case_row,
+    cases_like,
+    stale,
+    ways_for,
+    weighed,
+)
 from uncle_sled.core.units import weight
 from uncle_sled.core.words import upper_first
 from uncle_sled.desk.benches.road.bench import RoadBench
@@ -27,7 +39,6 @@ from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 304
-USUAL_WAY = "platform with the car"  # shown before anything was weighed
 
 
 class WeighPanel(PanelOf[RoadBench]):
@@ -71,10 +82,11 @@ class WeighPanel(PanelOf[RoadBench]):
                     Column("Aboard then", lambda aboard: self.studied.table.cases[aboard.row].says, from_px=520),
                     Column("In all", lambda aboard: self._more(aboard.more_kg), right=True, sort=lambda aboard: abs(aboard.more_kg or 0.0)),
                     Column(
-                        "On the ball",
-                        lambda aboard: self._more(aboard.ball_more_kg),
+                        "On ball or axle",
+                        lambda aboard: self._more(self._on_it(aboard)),
                         right=True,
-                        sort=lambda aboard: abs(aboard.ball_more_kg or 0.0),
+                        tip="On the ball; of a vehicle with a box on its bed on the rear axle",
+                        sort=lambda aboard: abs(self._on_it(aboard) or 0.0),
                     ),
                 ),
                 self._like,
@@ -99,7 +111,7 @@ class WeighPanel(PanelOf[RoadBench]):
 
     def _way(self) -> str:
         ticket = self.ticket()
-        return ticket.way if ticket is not None else USUAL_WAY
+        return ticket.way if ticket is not None else ways_for(self.studied)[0]  # shown before anything was weighed
 
     def _tickets(self) -> list[tuple[object, str]]:
         known = accepted(self.studied)
@@ -137,6 +149,9 @@ class WeighPanel(PanelOf[RoadBench]):
     def _more(self, kg: float | None) -> str:
         return "not weighed" if kg is None else self.words.signed_kg(kg)
 
+    def _on_it(self, aboard: Aboard) -> float | None:
+        return aboard.rear_more_kg if self.session.build.rig.carrier == "vehicle bed" else aboard.ball_more_kg
+
     def _asks(self) -> str:
         if not self._like() or self._case_row() is not None:
             return ""
@@ -172,7 +187,8 @@ class WeighPanel(PanelOf[RoadBench]):
         self.session.edit("Take off a ticket", [remove(f"road.tickets.{ticket.id}")], "Road")
 
     def _why(self) -> str:
-        return "Nothing was weighed yet: New weigh-in (T). Any way will do; two tickets of a public platform, as drawn, are the usual one."
+        usual = "front wheels, then rear wheels" if self.session.build.rig.carrier == "vehicle bed" else "two tickets"
+        return f"Nothing was weighed yet: New weigh-in (T). Any way will do; {usual} on a public platform, as drawn, are the usual one."
 
     def picture(self, stage: int, width: float, height: float) -> tuple[Primitive, ...]:
         return weigh_picture(self.studied, self._way(), stage, width, height, self.what())
@@ -210,7 +226,8 @@ class WeighPanel(PanelOf[RoadBench]):
         assert ticket is not None
         path, id = f"road.tickets.{ticket.id}", ticket.id
         fields = [
-            *plain(path, "on way"),
+            Row(f"{path}.on"),
+            Row(f"{path}.way", kind=[(way, WAYS_SAID[way]) for way in dict.fromkeys((*ways_for(self.studied), ticket.way))]),
             *(
                 Row(
                     f"{path}.{of}",
@@ -274,6 +291,8 @@ class WeighPanel(PanelOf[RoadBench]):
         told = []
         if what.tongue_kg is not None:
             told.append(f"On the ball {words.kg(what.tongue_kg)}, give or take {words.fine_kg(2 * what.sigma_tongue_kg)}.")
+        if ticket.way in ON_A_BED and what.axle_kg is not None:
+            told.append(f"On the rear axle {words.kg(what.axle_kg)}.")
         if what.total_kg is not None:
             told.append(f"In all {words.kg(what.total_kg)}, give or take {words.fine_kg(2 * what.sigma_total_kg)}.")
         if what.left_kg is not None and what.right_kg is not None:
@@ -285,6 +304,8 @@ class WeighPanel(PanelOf[RoadBench]):
             model = [f"{words.kg(float(s.readings.total_kg[row]))} in all"]
             if s.readings.tongue_kg[row] == s.readings.tongue_kg[row]:
                 model.append(f"{words.kg(float(s.readings.tongue_kg[row]))} on the ball")
+            elif ticket.way in ON_A_BED:
+                model.append(f"{words.kg(float(s.readings.axle_kg[row, -1]))} on the rear axle")
             told.append(f"Like {s.table.cases[row].name} ({s.table.cases[row].says}): the model says {', '.join(model)}.")
         off = stale(ticket, s, row)
         minds = [m[:1].upper() + m[1:] + "." for m in what.minds]

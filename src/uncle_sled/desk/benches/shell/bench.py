@@ -76,6 +76,7 @@ class ShellBench(PanelBench):
 
     def _button(self, view: str, text: str, does: Callable[[], object], tip: str) -> QPushButton:
         button = QPushButton(text)
+        button.setProperty("kind", "view")  # they stand in the row of views
         button.setToolTip(tip)
         button.clicked.connect(lambda _=False: does())
         self.top.insertWidget(self.top.count() - 2, button)

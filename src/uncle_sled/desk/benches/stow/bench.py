@@ -81,7 +81,7 @@ class StowBench(Bench):
         self.view = name
         panel = self.panel(name)
         self.panels.show_page(panel)
-        self.view_buttons[name].setChecked(True)
+        self.press(name)
         drawing = name == "Drawing"
         self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Reach", "Table"))
         for button in (self.measure_button, self.people_button, self.fit_button):

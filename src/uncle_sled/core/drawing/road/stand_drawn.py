@@ -62,11 +62,19 @@ def standing_drawn(made: Stands, s: Studied, words: Words, wide: float, high: fl
         x = x0 + (body.front + block.at_m) * scale
         ink = "primer" if block.load_n < 0 else "ink"
         load = words.newtons(block.load_n) if block.load_n > 9999 else words.fine_newtons(block.load_n)
-        shapes += [
-            line((x, words_at + 8), (x, ground(x) - 6), "pencil", 0.8, (2, 2)),
+        told = (
             Text((x, words_at), load, 12, ink, "strong", id=f"block {k}"),
             Text((x, words_at - 15), f"pad {words.cut(block.pad_m)}", 11, "pencil"),
             Text((x, words_at - 30), f"{words.cut(block.up_m)} higher" if block.up_m else "level", 11, "chalk"),
+        )
+        shapes += [
+            line((x, words_at + 8), (x, ground(x) - 6), "pencil", 0.8, (2, 2)),
+            *(
+                Text(
+                    (min(max(x, one.width / 2 + 4), wide - one.width / 2 - 4), one.at[1]), one.text, one.size, one.ink, one.face, id=one.id
+                )
+                for one in told
+            ),
         ]
     return tuple(shapes)
 

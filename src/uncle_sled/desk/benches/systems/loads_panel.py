@@ -119,7 +119,11 @@ class LoadsPanel(PanelOf[Acts]):
             "Watt hours a day of each load",
             self._bars,
             "A day, at the battery",
-            "Nothing runs yet: add a load, or give a thing its watts and hours.",
+            lambda: (
+                "Nothing runs from a battery here: all of it runs from the hookup."
+                if loads_of(chosen.build)
+                else "Nothing runs yet: add a load, or give a thing its watts and hours."
+            ),
         )
         self.split = self.put(Split((self.table, chart), (580, 240), upright=False, share=1))
         any_ = lambda: self._chosen() is not None

@@ -13,6 +13,7 @@ from pathlib import Path
 
 import msgspec
 
+from uncle_sled.exchange.clock import moment_words
 from uncle_sled.exchange.process_mark import LARGEST_NOTE, Mark, Seconds, me, note_bytes
 from uncle_sled.exchange.sled_file import LARGEST_BYTES
 from uncle_sled.exchange.whole_file import read_plain
@@ -25,7 +26,7 @@ class Holder(Mark, frozen=True, kw_only=True):
     when: Seconds
 
     def says(self) -> str:
-        return f"{self.user[:60]} on {self.host[:60]} since {time.strftime('%H:%M on %d %B', time.localtime(self.when))}"
+        return f"{self.user[:60]} on {self.host[:60]} since {moment_words(self.when)}"
 
 
 def lock_path(path: Path) -> Path:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from functools import lru_cache
 from pathlib import Path
 
@@ -18,6 +17,7 @@ from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, canvas, paint
 from uncle_sled.desk.theme.theme import colour
+from uncle_sled.exchange.clock import moment_words
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.recovery import Autosave
 from uncle_sled.exchange.sled_file import read
@@ -158,19 +158,22 @@ class FirstPage(Guarded, QWidget):
         return grid
 
     def _file_tile(self, path: Path) -> Tile:
+        kept = 0.0
         try:
-            project = read(path) if path.stat().st_size < 4_000_000 else None
+            at = path.stat()
+            kept = at.st_mtime
+            project = read(path) if at.st_size < 4_000_000 else None
             picture, name = (Picture(study(project.build, project.facts) if project else None), project.name if project else path.stem)
         except (SledError, OSError):
             picture, name = Picture(None), f"{path.stem} (damaged)"
-        tile = Tile(name, f"{path.name}, {time.strftime('%d %B %H:%M', time.localtime(path.stat().st_mtime))}", picture)
+        tile = Tile(name, f"{path.name}, {moment_words(kept)}", picture)
         tile.setToolTip(str(path))
         tile.chosen.connect(lambda: self.wants_file.emit(str(path)))
         return tile
 
     def _recovered(self, autosave: Autosave) -> QHBoxLayout:
         row = QHBoxLayout()
-        when = time.strftime("%d %B %H:%M", time.localtime(autosave.when))
+        when = moment_words(autosave.when)
         of = f"of {autosave.of}" if autosave.of else "never saved to a file"
         words = label(f"{autosave.name}, kept {when}, {of}", wrap=True)
         take, drop = QPushButton("Go on with it"), QPushButton("Throw it away")

@@ -27,6 +27,7 @@ class Keeper(QObject):
         self.autosave: Autosave | None = None
         self.stamp: str | None = None
         self.locked: Path | None = None
+        self._trouble = ""
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_MS)
@@ -57,12 +58,19 @@ class Keeper(QObject):
             return
         try:
             write_autosave(self.autosave, sled_file.to_bytes(session.project))
+            self._trouble = ""
         except SledError as fault:
-            session.said.emit(str(fault), "stop")
+            self._say(str(fault))
 
     def _written(self, _number: int, value: object, _fault: str) -> None:
         if isinstance(value, NotWritten):
-            self.session.said.emit(value.says, "stop")
+            self._say(value.says)
+
+    def _say(self, trouble: str) -> None:
+        """What keeps autosaves from being written, said when it begins and when it is another one."""
+        if trouble != self._trouble:
+            self._trouble = trouble
+            self.session.said.emit(trouble, "stop")
 
     def drop(self) -> None:
         """The project was saved or let go: its autosave is not needed any more."""

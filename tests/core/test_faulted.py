@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import inspect
+import sys
+
 import pytest
 
 from uncle_sled.core.engine import forget
@@ -50,3 +53,38 @@ def test_a_report_with_fallen_checks_is_whole_and_says_so(monkeypatch):
         assert len({f.key for f in found}) == len(found) == len(findings(study(PROJECT.build, PROJECT.facts)))
     finally:
         forget()
+
+
+def studies_in_findings():
+    """Every function of a study that a check calls by name: by stop, with the places where it is bound."""
+    bound = {}
+    for module in [m for name, m in sys.modules.items() if name.startswith("uncle_sled.core.findings.")]:
+        for name, value in vars(module).items():
+            home = getattr(value, "__module__", "") or ""
+            if callable(value) and not inspect.isclass(value) and home.startswith("uncle_sled.core.studies."):
+                bound.setdefault(home.split(".")[3], {}).setdefault((home, getattr(value, "__name__", name)), []).append((module, name))
+    return bound
+
+
+STUDIES = studies_in_findings()
+
+
+@pytest.mark.parametrize("stop", sorted(STUDIES))
+def test_a_study_that_falls_takes_only_the_checks_along_that_ask_it(stop, monkeypatch):
+    monkeypatch.setattr(faulted, "STRICT", False)
+    project = demo("marsh-heron")
+    s = study(project.build, project.facts)
+    words = all_findings._words(s)
+    each = {check.__name__: {f.key for f in check(s, words)} for _, check in (*IN_FRAME, *AT_REST)}
+    asked = 0
+    for (home, name), places in STUDIES[stop].items():
+        with monkeypatch.context() as planted:
+            for module, bound in places:
+                planted.setattr(module, bound, fallen)
+            found = [f for _, check in (*IN_FRAME, *AT_REST) for f in faulted.checked(check, s, words)]
+        told = {f.where[0] for f in found if f.code == "not-worked-out"}
+        asked += bool(told)
+        keys = {f.key for f in found}
+        for check, its in each.items():
+            assert check in told or its <= keys, (home, name, check)
+    assert len(STUDIES) >= 7 and asked >= len(STUDIES[stop]) // 3, (asked, len(STUDIES[stop]))

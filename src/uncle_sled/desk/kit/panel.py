@@ -192,8 +192,16 @@ class Panel(Guarded, QWidget):
         self.window().look(kind, choice) if choice is not None else self.window().look(kind)  # type: ignore[attr-defined]
 
     def refresh(self) -> None:
-        """Show the build as it is."""
+        """Show the build as it is. No panel overrides it: what is worked out first is ``prepared``, what comes last ``refreshed``."""
         fault: Exception | None = None
+        try:
+            self.prepared()
+        except Exception as one:
+            fault = one
+        self.show_again(fault)
+
+    def show_again(self, fault: Exception | None = None) -> None:
+        """Every part as it is, with nothing prepared anew. Args: fault: of what was prepared."""
         for part, widget in tuple(self._kept):
             try:
                 self._freshen(part, widget)
@@ -239,6 +247,8 @@ class Panel(Guarded, QWidget):
             if not shown:
                 return
         part.keep(self, widget)
+
+    def prepared(self) -> None: ...
 
     def refreshed(self) -> None: ...
 

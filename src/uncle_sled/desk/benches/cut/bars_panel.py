@@ -47,11 +47,10 @@ class BarsPanel(CutPanel):
     def _materials(self) -> list[tuple[object, str]]:
         return [(plan.material, f"{self.words.material(plan.material)}: {plan.used}") for plan in self.plans()]
 
-    def refresh(self) -> None:
+    def prepared(self) -> None:
         plans = self.plans()
         if self.material not in {plan.material for plan in plans}:
             self.material = plans[0].material if plans else ""
-        super().refresh()
 
     def _told(self) -> str:
         plan = next((plan for plan in self.plans() if plan.material == self.material), None)

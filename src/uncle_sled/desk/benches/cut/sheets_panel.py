@@ -327,11 +327,10 @@ class SheetsPanel(CutPanel):
         self.chart.renew()
         self.map.renew()
 
-    def refresh(self) -> None:
+    def prepared(self) -> None:
         sheets = self.sheets()
         found = next((k for k, on in enumerate(sheets) if any(numbered.piece.key == self._follow for numbered in on.named)), None)
         if found is not None:
             self.at, self._follow = found, ""
         self.at = min(self.at, max(len(sheets) - 1, 0))
         self.cut = min(self.cut, len(self.steps()))
-        super().refresh()

@@ -216,13 +216,12 @@ class DrillPanel(PanelOf[RoadBench]):
             return drill_sheet.five_drawn(self.five, there, self.at_m, self.answered, self.held, words, width, height)
         return ()
 
-    def refresh(self) -> None:
+    def prepared(self) -> None:
         self._make()
-        super().refresh()
 
     def _show(self) -> None:
         """The same drill after a hand or an answer."""
-        super().refresh()
+        self.show_again()
 
     def _question(self) -> str:
         words, s = self.words, self.session.studied

@@ -109,12 +109,11 @@ class SizesPanel(Panel):
         build = self.session.build
         return next((needs for needs in needs_of(build, stay_mode(build)) if needs.sky == self.sky), None)
 
-    def refresh(self) -> None:
+    def prepared(self) -> None:
         build = self.session.build
         self.sizes = self._needs(self.needs()) + [self._least(least) for least in least_of(build)]
         if not self.sizes:
             self.sizes = [(" ".join(stay_of(build, stay_mode(build)).why) or "Nothing to size yet.", "", None)]
-        super().refresh()
 
     def _says(self, at: int) -> str:
         return self.sizes[at][0] if at < len(self.sizes) else ""

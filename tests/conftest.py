@@ -29,6 +29,11 @@ os.environ.pop("DISPLAY", None)
 gc.set_threshold(50_000, 20, 50)  # frozen data makes few circles: looking for them all the time is a twentieth of the tests
 
 
+def pytest_collection_modifyitems(items):
+    """The longest first: at the end no core waits for one that another began late."""
+    items.sort(key=lambda item: not any(name in item.nodeid for name in ("test_walk", "test_house", "test_bad_days")))
+
+
 @pytest.fixture(autouse=True, scope="session")
 def faults_are_raised():
     """A check that fails is no finding in tests: the fault itself is wanted."""

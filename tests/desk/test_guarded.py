@@ -225,8 +225,8 @@ def test_a_panel_that_falls_says_so_and_all_others_go_on(open_on, monkeypatch):
             assert "could not" not in panel.complaint.text()
             # and each study that the panel asks
             module = sys.modules[type(panel).__module__]
-            for name, study in list(vars(module).items()):
-                if callable(study) and not isinstance(study, type) and "core.studies" in (getattr(study, "__module__", "") or ""):
+            for name, asked in list(vars(module).items()):
+                if callable(asked) and not isinstance(asked, type) and "core.studies" in (getattr(asked, "__module__", "") or ""):
                     with monkeypatch.context() as planted:
                         planted.setattr(module, name, planted_fault)
                         panel.refresh()

@@ -6,11 +6,13 @@ Every order of the tanks is walked from full to empty, the others as the case ha
 from __future__ import annotations
 
 import itertools
+from collections.abc import Mapping, Sequence
 
 import msgspec
 import numpy as np
 
 from uncle_sled.core.document.placing import stand_of
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_stow import contents_of
 from uncle_sled.core.parts.part import Contents
@@ -46,9 +48,11 @@ def emptying(s: Studied) -> tuple[Emptying, ...]:
     if s.support is None or not s.towing_rows:
         return ()
     made = []
+    contents = {id: at for at, id in enumerate(s.table.ids) if id.endswith("/contents")}
     for kind in USED_UP:
-        for row in s.towing_rows:
-            tanks = _tanks(s, row, kind)
+        things = [thing for thing in s.build.stow.things if thing.tank is not None and thing.tank.contents == kind]
+        for row in s.towing_rows if len(things) > 1 else ():
+            tanks = _tanks(s, row, things, contents)
             if 2 <= len(tanks) <= MOST_TANKS:
                 orders = [_walked(s, row, dict(order)) for order in itertools.permutations(tanks.items())]
                 best, worst = (pick(orders, key=lambda order: (order.out_kg, order.tanks)) for pick in (min, max))
@@ -57,14 +61,14 @@ def emptying(s: Studied) -> tuple[Emptying, ...]:
     return tuple(made)
 
 
-def _tanks(s: Studied, row: int, kind: str) -> dict[str, Contents]:
-    """The tanks of a kind that are full in a case, with what they hold there."""
+def _tanks(s: Studied, row: int, things: Sequence[Thing], columns: Mapping[str, int]) -> dict[str, Contents]:
+    """Those of some tanks that are full in a case, with what they hold there. Args: columns: of what tanks hold, by its id."""
     case = s.table.cases[row]
     full = {level.id for level in case.case.levels if level.level > 0.99}
-    aboard = {id for at, id in enumerate(s.table.ids) if s.table.mass_kg[row, at] > 0}
     found = {}
-    for thing in s.build.stow.things:
-        if thing.tank and thing.tank.contents == kind and thing.id in full and f"{thing.id}/contents" in aboard:
+    for thing in things:
+        at = columns.get(f"{thing.id}/contents")
+        if thing.id in full and at is not None and s.table.mass_kg[row, at] > 0:
             contents = contents_of(thing, stand_of(thing, case.mode))
             if contents is not None:
                 found[thing.id] = contents

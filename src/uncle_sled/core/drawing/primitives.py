@@ -7,6 +7,7 @@ text sizes are in points of the medium and do not scale with the drawing.
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import cached_property
 from typing import Literal
 
 import msgspec
@@ -18,7 +19,7 @@ Hatch = Literal["", "wood", "foam", "metal", "water", "gas", "power", "cargo", "
 Point = tuple[float, float]
 
 
-class Poly(msgspec.Struct, frozen=True):
+class Poly(msgspec.Struct, frozen=True, dict=True):
     """A chain of points: a line, an outline, a filled and hatched area, or a band inside its outline."""
 
     points: tuple[Point, ...]
@@ -31,6 +32,12 @@ class Poly(msgspec.Struct, frozen=True):
     band: float = 0.0  # thickness of a hatched wall inside the outline, in drawing units
     id: str = ""
     tint: float = 1.0  # share of the fill over the paper
+
+    @cached_property
+    def box(self) -> tuple[float, float, float, float]:
+        """Its least x and y, its greatest x and y; asked for thousands of shapes in a frame."""
+        xs, ys = [p[0] for p in self.points], [p[1] for p in self.points]
+        return min(xs), min(ys), max(xs), max(ys)
 
 
 class Circle(msgspec.Struct, frozen=True):

@@ -15,7 +15,6 @@ from PySide6.QtCore import QRect, QRectF, QSize
 from PySide6.QtGui import QPainter, QPixmap, QRegion
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
-from uncle_sled.core.engine import keep
 from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
@@ -35,12 +34,6 @@ class Leaf(msgspec.Struct, frozen=True):
     token: object = None
 
 
-@keep(most=16384)
-def _box_m(shape: Poly) -> tuple[float, float, float, float]:
-    xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
-    return min(xs), min(ys), max(xs), max(ys)
-
-
 def box_px(shape: Primitive, frame: Frame) -> QRectF:
     """All that a shape paints [px], its line's width with it."""
     if isinstance(shape, Text):
@@ -50,7 +43,7 @@ def box_px(shape: Primitive, frame: Frame) -> QRectF:
     if isinstance(shape, Circle):
         at, r = frame.point(shape.centre), shape.radius * frame.scale + shape.width + 2
         return QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r)
-    left, low, right, high = _box_m(shape)
+    left, low, right, high = shape.box
     more = 2 * shape.width + 3  # a mitred corner reaches out
     return QRectF(frame.point((left, high)), frame.point((right, low))).adjusted(-more, -more, more, more)
 
@@ -176,7 +169,7 @@ def _near(leaf: Leaf, dirty: QRegion) -> list[Primitive]:
     found: list[Primitive] = []
     for shape in leaf.shapes:
         if isinstance(shape, Poly):
-            box = _box_m(shape)
+            box = shape.box
             if box[0] > right or box[2] < left or box[1] > high or box[3] < low:
                 continue
         found.append(shape)

@@ -97,12 +97,14 @@ def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
 
 def _heaviest(stow: Stow, table: MassTable) -> dict[str, float]:
     rows = [row for row, case in enumerate(table.cases) if case.mode.towing] or list(range(len(table.cases)))
-    sums = {thing.id: table.mass_kg[rows][:, []].sum(axis=1) for thing in stow.things}
+    there, kg = {thing.id for thing in stow.things}, table.mass_kg[rows]
+    columns: dict[str, list[int]] = {id: [] for id in there}
     for at, each_id in enumerate(table.ids):
         id = each_id.split("/")[0]
-        if id in sums:
-            sums[id] = sums[id] + table.mass_kg[rows, at]
-    return {id: float(kg.max(initial=0.0)) for id, kg in sums.items()}
+        if id in there:
+            columns[id].append(at)
+    one = kg.max(axis=0, initial=0.0)  # most things have one column
+    return {id: float(one[at[0]] if len(at) == 1 else kg[:, at].sum(axis=1).max(initial=0.0)) for id, at in columns.items()}
 
 
 def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> Restraint:

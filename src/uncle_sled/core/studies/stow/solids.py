@@ -23,7 +23,7 @@ Corner = tuple[float, float, float]
 TOUCH_M = 0.002  # what overlaps less than this touches
 AXES: dict[str, tuple[int, int, int]] = {"xz": (0, 2, 1), "yz": (1, 2, 0), "xy": (0, 1, 2)}
 SLICES = 40
-MOST_KEPT = 4096
+MOST_KEPT = 32768
 
 
 class Solid(msgspec.Struct, frozen=True, eq=False):

@@ -66,7 +66,7 @@ window = open_window(demo("marsh-heron"))
 window.show()
 window.acts.qt["stop-tenth"].trigger()
 QApplication.processEvents()
-assert window.session.stop == "Tenth" and window.stack.current is window.benches["Tenth"]
+assert window.session.stop == "Tenth" and window.stack.currentWidget() is window.benches["Tenth"]
 assert window.acts.key_of("stop-tenth") == "Ctrl+10" and window.trail.states["Tenth"] == ("as it should", "good")
 window.acts.qt["ring"].trigger()
 assert window.benches["Tenth"].rung == 1

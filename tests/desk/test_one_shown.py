@@ -23,21 +23,21 @@ def test_one_is_seen_and_only_that_one_is_asked(qapp, qtbot):
     around = QWidget()
     QVBoxLayout(around).addWidget(pages)
     qtbot.addWidget(around)
-    pages.shown.connect(lambda: told.append(pages.current))
+    pages.shown.connect(lambda: told.append(pages.currentWidget()))
     narrow, wide = Asked(200), Asked(700)
     assert pages.minimumSizeHint() == pages.sizeHint() == QSize(0, 0)
-    pages.add(narrow)
-    pages.add(wide)
+    pages.addWidget(narrow)
+    pages.addWidget(wide)
     around.resize(300, 200)
     around.show()
     QApplication.processEvents()
     assert narrow.isVisible() and not wide.isVisible() and wide.asked == 0 and narrow.size() == pages.size()
 
-    pages.show_page(wide)
+    pages.setCurrentWidget(wide)
     QApplication.processEvents()
     assert wide.isVisible() and not narrow.isVisible() and told == [narrow, wide]
     assert around.width() >= 700 and wide.size() == pages.size()  # the window gives the room that is wanted
-    pages.show_page(wide)
+    pages.setCurrentWidget(wide)
     assert told == [narrow, wide]
 
     before = narrow.asked
@@ -54,12 +54,12 @@ def test_what_is_typed_into_goes_with_its_page(qapp, qtbot):
     first, second, bare = QWidget(), QWidget(), QWidget()
     for page, made in ((first, QLineEdit), (second, QPushButton), (bare, QWidget)):
         QVBoxLayout(page).addWidget(made())
-        pages.add(page)
+        pages.addWidget(page)
     pages.show()
     pages.activateWindow()
     first.findChild(QLineEdit).setFocus()
-    pages.show_page(second)
+    pages.setCurrentWidget(second)
     assert pages.focusWidget() is second.findChild(QPushButton)
-    pages.show_page(bare)
-    pages.show_page(first)
+    pages.setCurrentWidget(bare)
+    pages.setCurrentWidget(first)
     assert first.isVisible()

@@ -145,6 +145,32 @@ def test_rubbish_half_lines_and_silence_of_a_scale_are_said(qapp) -> None:
     scale.stop()
 
 
+def test_a_scale_that_floods_stutters_and_falls_silent_is_read_all_the_same(qapp, monkeypatch) -> None:
+    """Ten thousand lines a second in blocks that end anywhere, then single letters, then nothing."""
+    clock = [0.0]
+    monkeypatch.setattr("uncle_sled.desk.benches.road.pad_scale.time.monotonic", lambda: clock[0])
+    scale, heard = PadScale(), []
+    scale.told.connect(lambda *told: heard.append(told))
+    flood = b"212.4\n" * 70_000
+    for block in range(700):
+        clock[0] = block / 100
+        scale.feed(flood[block * 599 : (block + 1) * 599])  # no end of a line is an end of a block
+    assert len(scale.held.readings) < 2000 and len(scale._rest) < 64
+    assert scale.held.steady_kg() == pytest.approx(212.4, abs=0.1) and heard[-1][1] and scale.rubbish == 0
+    # among thousands one that is far off is not lost
+    scale.feed(b"212.4\n" * 50 + b"300\n" + b"212.4\n" * 50)
+    assert scale.held.steady_kg() is None
+    for letter in b"99.5\n" * 40:
+        clock[0] += 0.05
+        scale.feed(bytes([letter]))
+    assert scale.held.last() == 99.5 and scale.held.steady_kg() == pytest.approx(99.5)
+    scale.socket = object()  # type: ignore[assignment]
+    scale._silent()
+    assert "silent" in heard[-1][0]
+    scale.socket = None
+    scale.stop()
+
+
 def test_wishes_point_at_what_meets_them(on) -> None:
     _, session, bench = on("Papers")
     panel = bench.made["Papers"]

@@ -54,7 +54,7 @@ def table_of(window):
 def test_a_new_build_from_a_few_answers(open_on):
     window = open_on(empty_project(), judged=False)
     window.show_first_page()
-    assert window.pages.current is window.first_page
+    assert window.pages.currentWidget() is window.first_page
     dialog = NewBuild(window.settings, window)
     dialog.made.connect(window.begin)
     dialog.bodies.buttons["bought trailer"].click()
@@ -70,7 +70,7 @@ def test_a_new_build_from_a_few_answers(open_on):
     assert len(visible) <= 8
     dialog.begin_button.click()
 
-    assert window.pages.current is window.whole
+    assert window.pages.currentWidget() is window.whole
     assert window.session.build.rig.bought_total.typed == "2050 lb"
     assert window.session.history.modified
 
@@ -231,10 +231,10 @@ def test_leaving_saves_or_stays(open_on, tmp_path, answers):
     window.session.edit("Track", [set_to("rig.track", {"si": 1.9})])
     given.append("")
     window.close_build()
-    assert window.pages.current is window.whole
+    assert window.pages.currentWidget() is window.whole
     given.append("save")
     window.close_build()
-    assert window.pages.current is window.first_page and not file_guard.lock_path(path).exists()
+    assert window.pages.currentWidget() is window.first_page and not file_guard.lock_path(path).exists()
     assert sled_file.read(path).build.rig.track.si == 1.9
     assert faults_of(window) == []
 

@@ -89,7 +89,7 @@ def test_undo_goes_to_the_stop_of_the_step(open_on):
     session.go_to("Shell")
     session.undo()
 
-    assert session.stop == "Rig" and window.stack.current is window.benches["Rig"]
+    assert session.stop == "Rig" and window.stack.currentWidget() is window.benches["Rig"]
 
 
 def test_every_stop_opens_by_its_key_and_says_its_state(open_on):

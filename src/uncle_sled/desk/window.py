@@ -127,7 +127,7 @@ class Window(FileWork):
         self.whole = whole
         self._first_page: FirstPage | None = None
         self.pages = OneShown()
-        self.pages.add(whole)
+        self.pages.addWidget(whole)
         self.setCentralWidget(self.pages)
         self.pages.shown.connect(self.notice.hide)
         self.header.layout().insertWidget(self.header.layout().count() - 2, self.drawer_button)  # type: ignore[union-attr,attr-defined]
@@ -149,7 +149,7 @@ class Window(FileWork):
             first.wants_demo.connect(self.open_demo)
             first.wants_recovered.connect(self.go_on)
             first.throws_away.connect(self.throw_away)
-            self.pages.add(first)
+            self.pages.addWidget(first)
         return self._first_page
 
     # stops
@@ -159,7 +159,7 @@ class Window(FileWork):
             said = about(stop)
             made: Bench = by_name(said.bench)(self.session, stop)
             self.benches[stop] = made
-            self.stack.add(made)
+            self.stack.addWidget(made)
             if made.sheet is not None:
                 made.sheet.view_changed.connect(self._align)
                 made.sheet.leave = self._from_sheet
@@ -174,7 +174,7 @@ class Window(FileWork):
 
     def show_stop(self, stop: str) -> None:
         bench = self.bench(stop)
-        self.stack.show_page(bench)
+        self.stack.setCurrentWidget(bench)
         bench.show_lead()
         self.acts.show_bench(stop)
         self._fold()
@@ -431,7 +431,7 @@ class Window(FileWork):
 
     def first_walk(self) -> None:
         """Six cards over the build that is open."""
-        if self.tour is not None or self.pages.current is not self.whole:
+        if self.tour is not None or self.pages.currentWidget() is not self.whole:
             return
         from uncle_sled.desk.frame.tour import Step, Tour
 

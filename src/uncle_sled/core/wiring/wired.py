@@ -234,7 +234,8 @@ def _laid(
     allowed = wire.drop if wire.drop is not None else LEAST_DROP
     fused = "none" if wire.kind == "earth" else wire.fused
     standard = BREAKERS_A[practice] if wire.kind == "AC" else FUSES_A
-    mm2, name, carries, share, fuse, wanted, why = wire.area_mm2, "", None, None, wire.fuse_a, None, flow.why
+    typed = wire.area_mm2 or None  # no copper is no size that somebody gave
+    mm2, name, carries, share, fuse, wanted, why = typed, "", None, None, wire.fuse_a, None, flow.why
     start = flow.start_a
     start_share = None
     if wire.kind == "earth":
@@ -287,7 +288,7 @@ def _laid(
         fuse_a=fuse if fused != "none" else None,
         fuse_wanted_a=wanted,
         guard_a=guard,
-        typed_size=wire.area_mm2 is not None,
+        typed_size=typed is not None,
         typed_fuse=wire.fuse_a is not None,
         length_face="measured" if wire.length is not None else "guessed" if guessed else "route",
         colour=wire.colour or COLOURS[wire.kind, gauge],

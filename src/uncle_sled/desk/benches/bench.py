@@ -89,7 +89,7 @@ class Bench(Guarded, QWidget):
         """A view of this stop, made when it is first opened: at start nobody waits for what is not shown."""
         if name not in self.made:
             self.made[name] = made = self.make(name)
-            self.panels.add(made)
+            self.panels.addWidget(made)
         return self.made[name]
 
     def make(self, name: str) -> Any:
@@ -139,7 +139,7 @@ class PanelBench(Bench):
     def show_view(self, name: str) -> None:
         self.view = name
         self.press(name)
-        self.panels.show_page(self.panel(name))
+        self.panels.setCurrentWidget(self.panel(name))
         self.refresh()
 
     def refresh(self) -> None:

@@ -184,11 +184,11 @@ class FileWork(Guarded, QMainWindow):
 
     def show_first_page(self) -> None:
         self.first_page.show_page(self.settings.recent, left_behind())
-        self.pages.show_page(self.first_page)
+        self.pages.setCurrentWidget(self.first_page)
         self.setWindowTitle("Uncle Sled")
 
     def show_build(self) -> None:
-        self.pages.show_page(self.whole)
+        self.pages.setCurrentWidget(self.whole)
         QTimer.singleShot(0, self, self._align)
 
     def take_over(self) -> None:

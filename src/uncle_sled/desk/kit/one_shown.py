@@ -1,4 +1,4 @@
-"""Widgets that stand in each other's place, one of them seen.
+"""Widgets that stand in each other's place, one of them seen; asked by the names that the toolkit's own stack has.
 
 Only the one that is seen is asked how much room it wants. The toolkit's own stack asks every page it holds, with every line of
 text in it, whenever one of them changes: half of the time that it takes to go from view to view.
@@ -21,27 +21,30 @@ class OneShown(Guarded, QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.held: list[QWidget] = []
-        self.current: QWidget | None = None
+        self._current: QWidget | None = None
 
-    def add(self, page: QWidget) -> None:
+    def addWidget(self, page: QWidget) -> None:
         """A page more; the first one is seen."""
         page.hide()
         page.setParent(self)
         self.held.append(page)
-        if self.current is None:
-            self.show_page(page)
+        if self._current is None:
+            self.setCurrentWidget(page)
 
-    def show_page(self, page: QWidget) -> None:
+    def currentWidget(self) -> QWidget | None:
+        return self._current
+
+    def setCurrentWidget(self, page: QWidget) -> None:
         """See this one. Where what one typed into goes with the page before, the new one is typed into."""
-        if page is self.current:
+        if page is self._current:
             return
-        before, window = self.current, self.window()
+        before, window = self._current, self.window()
         typed_into = window.focusWidget()
         was_here = before is not None and typed_into is not None and before.isAncestorOf(typed_into)
         paints = self.updatesEnabled()
         self.setUpdatesEnabled(False)
         try:
-            self.current = page
+            self._current = page
             page.setGeometry(self.rect())
             page.show()
             if before is not None:
@@ -55,8 +58,8 @@ class OneShown(Guarded, QWidget):
         self.shown.emit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        if self.current is not None:
-            self.current.setGeometry(self.rect())
+        if self._current is not None:
+            self._current.setGeometry(self.rect())
         super().resizeEvent(event)
 
     def event(self, event: QEvent) -> bool:
@@ -65,14 +68,14 @@ class OneShown(Guarded, QWidget):
         return super().event(event)
 
     def sizeHint(self) -> QSize:
-        if self.current is None:
+        if self._current is None:
             return QSize(0, 0)
-        return self.current.sizeHint().expandedTo(self.minimumSizeHint())
+        return self._current.sizeHint().expandedTo(self.minimumSizeHint())
 
     def minimumSizeHint(self) -> QSize:
-        if self.current is None:
+        if self._current is None:
             return QSize(0, 0)
-        return self.current.minimumSizeHint().expandedTo(self.current.minimumSize())
+        return self._current.minimumSizeHint().expandedTo(self._current.minimumSize())
 
 
 def _first_to_type_into(page: QWidget) -> QWidget:

@@ -27,6 +27,7 @@ RAIN_EVERY = 2  # in a wet month every other day is dry enough
 DRAWN, MOVED = 60, 180  # orders that are drawn, and single moves that are tried after that
 SPREAD = 0.35  # of the drawn priorities, as a share, one sigma
 SPACES = ("shop", "outside")
+WARMEST_C = 100.0  # nothing is glued in more
 
 
 class Placed(msgspec.Struct, frozen=True):
@@ -291,7 +292,7 @@ def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[s
     hours, waits = {}, {}
     for task in tasks:
         hours[task.id] = task.left_h
-        warm = max(middle, task.floor_c if task.floor_c is not None else -40.0)
+        warm = min(max(middle, task.floor_c if task.floor_c is not None else -40.0), WARMEST_C)
         waits[task.id] = 0.0 if task.done else task.cure_h / 2.0 ** ((warm - 20.0) / 10.0) * share
     return hours, waits
 

@@ -19,6 +19,7 @@ from uncle_sled.core.studies.cut.buying import STAGES, Line
 from uncle_sled.core.studies.cut.take_off import TakeOff
 
 RHO = 0.3
+MOST_RISE = 40.0  # of the logarithm
 P80 = 0.842
 
 
@@ -82,7 +83,7 @@ def money_of(build: Build, facts: Facts, lines: tuple[Line, ...], off: TakeOff) 
     spent = sum(line.spent for line in lines if line.spent is not None)
     committed = sum(_mean(line) for line in lines if line.spent is None and (line.ordered or line.arrived))
     to_come = total.mean - spent - committed
-    risen = (1 + cut.rise) ** cut.months
+    risen = math.exp(min(cut.months * math.log1p(cut.rise), MOST_RISE))  # beyond that it is no money any more
     hours = cut.hours if cut.hours is not None else _hours(build, facts, off)
     price = None
     if hours is not None and cut.hour_price is not None:

@@ -9,6 +9,7 @@ import re
 from collections import deque
 
 WINDOW_S, SPREAD_KG, LEAST = 3.0, 0.5, 5
+CLOSEST_S = 0.004  # readings that come faster count as one: six seconds of them are held, however many there are
 MOST_KG = 60_000.0
 NUMBER = re.compile(r"[+-]?\d{1,7}(?:[.,]\d{1,4})?$")
 LONGEST = 64  # letters of a line; what is longer is rubbish
@@ -33,9 +34,17 @@ class Steadiness:
         """One more reading. Args: at_s: seconds since the first; a clock that runs back begins anew."""
         if self.readings and at_s < self.readings[-1][0]:
             self.readings.clear()  # the clock was set back
+        if self.readings and at_s - self.readings[-1][0] < CLOSEST_S:
+            first, last = self.readings[-1]  # of those the one that is furthest off: nothing is called steady that is not
+            self.readings[-1] = (first, max(last, kg, key=lambda one: abs(one - self._before())))
+            return
         self.readings.append((at_s, kg))
         while self.readings and self.readings[0][0] < at_s - 2 * WINDOW_S:
             self.readings.popleft()
+
+    def _before(self) -> float:
+        """The reading before the newest; the newest where there is one only."""
+        return self.readings[-2][1] if len(self.readings) > 1 else self.readings[-1][1]
 
     def clear(self) -> None:
         """Forget all readings."""

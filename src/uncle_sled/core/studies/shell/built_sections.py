@@ -149,7 +149,7 @@ def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltS
         centre = (
             (sum(w * x for w, x, _ in weights) / total, sum(w * y for w, _, y in weights) / total)
             if total > 0
-            else (net.centroid.x, net.centroid.y)
+            else _middle(net if not net.is_empty else shape)
         )
         reach = min(PICK_SHARE * (b - a), centre[0] - a, b - centre[0])
         top = _top(shape, centre[0])
@@ -177,6 +177,10 @@ def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltS
 def _largest(shape: BaseGeometry) -> Polygon | None:
     whole = [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, Polygon) and not part.is_empty]
     return max(whole, key=lambda one: one.area, default=None)
+
+
+def _middle(shape: Polygon) -> tuple[float, float]:
+    return shape.centroid.x, shape.centroid.y
 
 
 def _top(shape: Polygon, x: float) -> float:

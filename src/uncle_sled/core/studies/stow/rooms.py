@@ -6,6 +6,8 @@ opening without a leaf never does; a door does where it is shut.
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 from shapely import box
 from shapely.geometry import Point, Polygon
@@ -45,6 +47,8 @@ class Rooms(msgspec.Struct, frozen=True, eq=False):
 def rooms_of(shell: Shell, body: Body, shut: bool) -> Rooms:
     """The rooms of a body with its inner doors shut, or open."""
     front, left, rear, right = inner_plan_m(shell, body)
+    if not (front < rear and left < right and all(map(math.isfinite, (front, left, rear, right)))):
+        return Rooms(())  # its walls leave nothing inside
     floor: BaseGeometry = inner_shape(shell, body) or box(front, left, rear, right)
     cuts = []
     for face in shell.faces:

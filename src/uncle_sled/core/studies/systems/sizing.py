@@ -76,6 +76,9 @@ class Needs(msgspec.Struct, frozen=True):
     panel_wp: float | None
 
 
+MOST_WH = 1e9  # more than a field of a thing takes, and than anything is
+
+
 def _with_bank(build: Build, usable: float) -> Build:
     """The build with its batteries scaled to a usable energy [Wh]."""
     stores = units_of(build, "battery", "station")
@@ -117,7 +120,7 @@ def needs_of(build: Build, mode: str) -> tuple[Needs, ...]:
     if stay.why or stay.bank is None:
         return ()
     daily = max(stay.demand.daily_wh, 1.0)
-    most = daily * stay.nights * 1.6 + 2 * stay.reserve_wh + 500
+    most = min(daily * stay.nights * 1.6 + 2 * stay.reserve_wh + 500, MOST_WH)
     made = []
     for string in stay.strings:
         battery = _least(0.0, most, lambda wh, sky=string.id: _lasts(_with_bank(build, wh), mode, sky))

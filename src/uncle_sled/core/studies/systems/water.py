@@ -17,6 +17,7 @@ from uncle_sled.core.words import lower_first
 DRUNK_L = 2.0
 TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
 NU_M2_S, RHO = 1.3e-6, 1000.0  # of water at 10 degrees
+MOST_DAYS = 400  # drawn and listed
 USUAL_BORE_M, USUAL_HOSE_M, USUAL_TAP_M, USUAL_FLOW = 0.010, 3.0, 0.8, 6.0
 HEAT_WH_LK = 1.163
 TAP, WARMS, PUMPS = "tap or sink", "warms water", "pumps water"
@@ -111,7 +112,7 @@ def water_of(build: Build, people: int) -> Water:
     if held["fresh"] <= 0 and "fresh" not in unsaid:
         why.append("There is no fresh tank or jug with a volume.")
     wanted = w.days if w.days is not None else build.brief.nights_off
-    days = int(max(wanted or 0, 7)) + 1
+    days = int(min(max(wanted or 0, 7), MOST_DAYS)) + 1
     left = tuple(max(held["fresh"] - need * day, 0.0) for day in range(days))
     back = tuple(min(grey * day, max(held["grey"], 0.0)) for day in range(days))
     bore = w.hose_bore.si if w.hose_bore is not None and w.hose_bore.si > 0 else USUAL_BORE_M

@@ -53,7 +53,7 @@ class StowBench(Bench):
         self.rows.addWidget(self.tools)
         self.sheet = SheetView(session, plan=True, things=True, axle=True)
         self.stack_views()
-        self.panels.add(self.sheet)
+        self.panels.addWidget(self.sheet)
         self.made["Drawing"] = self.sheet
         self.shelf: Shelf | None = None
         self.solid_bar: QWidget | None = None
@@ -80,7 +80,7 @@ class StowBench(Bench):
         assert self.sheet is not None
         self.view = name
         panel = self.panel(name)
-        self.panels.show_page(panel)
+        self.panels.setCurrentWidget(panel)
         self.press(name)
         drawing = name == "Drawing"
         self.tools.setVisible(name in ("Drawing", "Solid", "Fits", "Reach", "Table"))

@@ -29,6 +29,7 @@ LEAST_M3 = 1e-6
 COVERED = {"door": 0.35, "window": 0.2, "vent": 0.2, "hatch": 0.35}  # share of an opening that may be hidden
 POKES = 0.15  # of what stands outside: a flat panel may lie on a curved roof
 MOST_MEASURED = 20_000  # pairs of boxes that meet in one mode; of a heap beyond that, those that share most
+MOST_AT_ONCE = 4_000_000  # pairs that are looked at together
 AROUND = 6  # moved things up to which only their surroundings are searched again
 IN_THE_WAY = 0.05  # of a swing's room
 
@@ -122,27 +123,46 @@ def _walls(mode: Mode, solids: tuple[Solid, ...], room: Room | None, which: Iter
 
 
 def _pairs(mode: str, solids: tuple[Solid, ...]) -> Pairs:
-    """Every pair whose boxes overlap, measured."""
-    corners = corners_of(solids)
+    """Every pair whose boxes overlap, measured; of more than can be measured those that share most."""
     hits: Pairs = {}
     if len(solids) > 1:
-        plan = box(corners[:, 0, 0], corners[:, 0, 1], corners[:, 1, 0], corners[:, 1, 1])
-        one, other = STRtree(plan).query(plan)
-        both = (one < other) & (
-            np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0]) > TOUCH_M
-        ).all(axis=1)
-        _measure(mode, solids, list(zip(one[both].tolist(), other[both].tolist(), strict=True)), hits)
+        _measure(mode, solids, list(zip(*(part.tolist() for part in _overlapping(corners_of(solids))), strict=True)), hits)
     return hits
+
+
+def _overlapping(corners: Floats) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """First and second of each pair of boxes that overlap. Args: corners: low and high, shape (n, 2, 3) [m].
+
+    Looked for some boxes at a time: thousands on one spot are millions of pairs, of which only the largest are kept.
+    """
+    plan = box(corners[:, 0, 0], corners[:, 0, 1], corners[:, 1, 0], corners[:, 1, 1])
+    tree, step = STRtree(plan), max(MOST_AT_ONCE // len(corners), 1)
+    kept = (np.zeros(0, np.int64), np.zeros(0, np.int64))
+    for begin in range(0, len(corners), step):
+        one, other = tree.query(plan[begin : begin + step])
+        one = one + begin
+        first = one < other
+        one, other = one[first], other[first]
+        shared = np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0])
+        both = (shared > TOUCH_M).all(axis=1)
+        kept = (np.concatenate([kept[0], one[both]]), np.concatenate([kept[1], other[both]]))
+        if len(kept[0]) > 2 * MOST_MEASURED:
+            kept = _largest(corners, *kept)
+    return kept
+
+
+def _largest(corners: Floats, one: NDArray[np.int64], other: NDArray[np.int64]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """The pairs that share most, as many as are measured, in their order."""
+    shared = np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0])
+    most = np.sort(np.argsort(-shared.prod(axis=1), kind="stable")[:MOST_MEASURED])
+    return one[most], other[most]
 
 
 def _measure(mode: str, solids: tuple[Solid, ...], pairs: list[tuple[int, int]], hits: Pairs) -> None:
     holder = {s.id: s.inside for s in solids} if pairs else {}
     if len(pairs) > MOST_MEASURED:
-        corners = corners_of(solids)
         one, other = np.array(pairs).T
-        shared = np.minimum(corners[one, 1], corners[other, 1]) - np.maximum(corners[one, 0], corners[other, 0])
-        most = np.sort(np.argsort(-shared.prod(axis=1), kind="stable")[:MOST_MEASURED])
-        pairs = [pairs[k] for k in most.tolist()]
+        pairs = list(zip(*(part.tolist() for part in _largest(corners_of(solids), one, other)), strict=True))
     for i, j in pairs:
         a, b = solids[i], solids[j]
         if (i, j) in hits or related(a.id, b.id, holder):

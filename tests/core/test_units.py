@@ -12,7 +12,7 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length, Mass, Volume
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, name_in_units, parse, plain_number, shop_measure, show
+from uncle_sled.core.units import FACTORS, Shown, family, feet_inches, name_in_units, parse, plain_number, read_kept, shop_measure, show
 from uncle_sled.core.words import Words
 
 SPEED = field_of(Brief, "fastest_kmh")
@@ -224,3 +224,11 @@ def test_sheets_keep_their_names_apart_in_inches_and_layers_add_up() -> None:
     assert [feet.layer(v) for v in (0.003, 0.04, 0.003, 0.046)] == ['0.118"', '1.575"', '0.118"', '1.811"']
     names = [feet.material(f"Ply {k / 10} mm") for k in range(20, 260, 5)]
     assert len(set(names)) == len(names) and Words(Shown()).layer(0.004) == "4 mm"
+
+
+@pytest.mark.parametrize("text", ["1e400", "-1e400", "1e999999999", "1e-999999999", "9" * 400])
+def test_a_number_beyond_any_measure_is_refused_before_it_is_written_out(text):
+    for kept in ("", "kg", "%"):
+        with pytest.raises(EntryError, match=r"beyond any measure|is not a unit|too long"):
+            read_kept(text, kept, Shown())
+    assert read_kept("1e3", "", Shown()) == 1000.0

@@ -135,10 +135,17 @@ def _terms(body: str, text: str, dimension: str) -> list[tuple[Fraction, str | N
     return found
 
 
+MOST_POWER = 300  # of ten
+BEYOND = "“{}” is beyond any measure; a number such as 12 would be right."
+
+
 def _number(word: str, text: str) -> Fraction:
     if re.fullmatch(r"\d{1,3},\d{3}", word):
         raise EntryError(f"“{text}”: {word} could be a thousand or a decimal; write {word.replace(',', '')} or {word.replace(',', '.')}.")
     word = word.replace(",", ".")
+    power = re.search(r"[eE]([+-]?\d+)", word)
+    if power is not None and (len(power[1]) > 4 or abs(int(power[1])) > MOST_POWER):  # written out it would fill the memory
+        raise EntryError(BEYOND.format(text[:40] + "…" * (len(text) > 40)))
     try:
         if "/" in word:
             whole, _, fraction = word.replace("-", " ").rpartition(" ")
@@ -433,7 +440,11 @@ def read_kept(text: str, kept: str, shown: Shown) -> float:
     negative = body.startswith("-")
     try:
         return float(_number(body.lstrip("+-").strip(), text)) * (-1 if negative else 1)
-    except EntryError:
+    except OverflowError:
+        raise EntryError(BEYOND.format(text[:40] + "…" * (len(text) > 40))) from None
+    except EntryError as fault:
+        if "beyond any measure" in str(fault):
+            raise
         if re.fullmatch(r"\d{1,3},\d{3}", body):
             raise
         right = f"a number, as in “12 {kept}”," if kept else "a number such as 12"

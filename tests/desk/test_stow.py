@@ -1,10 +1,11 @@
 import pytest
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtWidgets import QLineEdit
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
 from tests.desk.driving import drag, key, middle_of, move, press, release, type_words, wheel
 from uncle_sled.catalogue.things import entries
-from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.exchange.demos import demo
 
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
@@ -308,3 +309,26 @@ def test_what_one_came_for_stands_first_in_hand(open_on, id, first):
     hand.area.verticalScrollBar().setValue(300)
     window.session.select(("t8",))
     assert hand.area.verticalScrollBar().value() == 0
+
+
+def test_what_is_typed_goes_with_the_thing_it_belongs_to(open_on):
+    """A hand types, takes the thing out, and only then leaves the field."""
+    window = open_on(demo("rosin-box"))
+    session, said = window.session, []
+    session.said.connect(lambda words, kind: said.append((words, kind)))
+    session.go_to("Stow")
+    id = session.build.stow.things[0].id
+    session.select((id,))
+    form = window.in_hand.form
+    typed = 0
+    lines = [field for _, _, field in form.rows if isinstance(field, QLineEdit) and not field.isHidden()]
+    for field in lines:
+        field.setText("1")
+        field.setModified(True)
+    session.edit("Take it out", [remove(f"stow.things.{id}")], "Stow")
+    after = session.project
+    for field in lines:
+        field.commit()
+        typed += 1
+    assert typed >= 6 and session.project is after
+    assert not [words for words, kind in said if kind == "stop"]

@@ -77,7 +77,7 @@ class Window(FileWork):
         self._make_actions()
         self.trail.chosen.connect(session.go_to)
         self.header.wants_finder.connect(self.find_anything)
-        self.header.wants_menu.connect(lambda at: self.file_menu().exec(at))
+        self.header.wants_menu.connect(lambda at: self.file_menu().popup(at))
         session.stop_changed.connect(self.show_stop)
         self.says.said.connect(self._states)
         self.sled_line.first_read.connect(lambda: QTimer.singleShot(FIRST_READ_MS, self, self._first_read))

@@ -122,12 +122,12 @@ class Header(Guarded, QFrame):
         self.undo.setToolTip(f"Last: {s.history.done[-1].says}" if done else "What you change is listed here")
 
     def _cases(self) -> None:
-        self.case_menu().exec(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
+        self.case_menu().popup(self.case_button.mapToGlobal(QPoint(0, self.case_button.height() + 2)))
 
     def _variants(self) -> None:
         from uncle_sled.desk.frame.variants_view import variant_menu  # not on the first screen
 
-        variant_menu(self.session, self).exec(self.variant.mapToGlobal(QPoint(0, self.variant.height() + 2)))
+        variant_menu(self.session, self).popup(self.variant.mapToGlobal(QPoint(0, self.variant.height() + 2)))
 
     def case_menu(self) -> QMenu:
         menu = popup_menu(self)
@@ -140,7 +140,7 @@ class Header(Guarded, QFrame):
         return menu
 
     def _steps(self) -> None:
-        self.step_menu().exec(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
+        self.step_menu().popup(self.undo.mapToGlobal(QPoint(-60, self.undo.height() + 4)))
 
     def _undo_back(self, times: int) -> None:
         for _ in range(times):

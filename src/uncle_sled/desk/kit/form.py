@@ -168,6 +168,18 @@ class Form(Guarded, QFrame):
     def _complain(self, says: str) -> None:
         say_or_hide(self.complaint, says)
 
+    def _gone(self, row: Row) -> bool:
+        """Whether the item of a list that a row's place lies in is there no more."""
+        root, parts = self._root(), row.path.split(".")
+        for many in range(1, len(parts)):
+            try:
+                held = get(root, ".".join(parts[:many]))
+            except EditError:
+                return False  # no place of the document
+            if isinstance(held, tuple) and not any(getattr(one, "id", None) == parts[many] for one in held):
+                return True
+        return False
+
     def _put(self, row: Row, value: Any) -> list[Op]:
         """Ops that set a row's place; what it stands in is made where it is not there yet."""
         place, _, name = row.path.rpartition(".")
@@ -180,6 +192,8 @@ class Form(Guarded, QFrame):
         return self.session.project if self.facts else self.session.build
 
     def take(self, row: Row, value: Any) -> None:
+        if self._gone(row):  # what it belongs to was taken out while something was typed: that goes with it
+            return
         title = row.title
         about = next(said for (each_row, *_), said in zip(self.rows, self.said, strict=True) if each_row is row)
         try:

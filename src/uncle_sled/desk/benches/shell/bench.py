@@ -76,7 +76,7 @@ class ShellBench(PanelBench):
 
     def _button(self, view: str, text: str, does: Callable[[], object], tip: str) -> QPushButton:
         button = QPushButton(text)
-        button.setProperty("kind", "view")  # they stand in the row of views
+        button.setProperty("kind", "tight")  # they stand in the row of views
         button.setToolTip(tip)
         button.clicked.connect(lambda _=False: does())
         self.top.insertWidget(self.top.count() - 2, button)
@@ -119,7 +119,7 @@ class ShellBench(PanelBench):
         menu.addSeparator()
         for value, words in field_of(Shell, "form").choices[2:]:
             menu.addAction(words).triggered.connect(lambda _=False, form=str(value), words=words: self.take_form(form, words))
-        menu.exec(self.profile_button.mapToGlobal(QPoint(0, self.profile_button.height() + 2)))
+        menu.popup(self.profile_button.mapToGlobal(QPoint(0, self.profile_button.height() + 2)))
 
     def take_form(self, form: str, words: str) -> None:
         self.session.edit(f"Body: {words}", [set_to("shell.form", form), *self._sizes()], "Shell")
@@ -148,7 +148,7 @@ class ShellBench(PanelBench):
             menu.addAction("Take the sketch away").triggered.connect(
                 lambda: self.session.edit("Take the sketch away", [set_to("shell.sketch", None)], "Shell")
             )
-        menu.exec(self.point_button.mapToGlobal(QPoint(0, self.point_button.height() + 2)))
+        menu.popup(self.point_button.mapToGlobal(QPoint(0, self.point_button.height() + 2)))
 
     def hold_sketch(self, how: str) -> None:
         self.body.sketching = how
@@ -196,7 +196,7 @@ class ShellBench(PanelBench):
         for kind in KINDS:
             words = {"gland": "cable gland", "screw row": "row of screws"}.get(kind, kind)
             menu.addAction(words).triggered.connect(lambda _=False, kind=kind: self.cut_in(kind))
-        menu.exec(self.cut_button.mapToGlobal(QPoint(0, self.cut_button.height() + 2)))
+        menu.popup(self.cut_button.mapToGlobal(QPoint(0, self.cut_button.height() + 2)))
 
     def cut_in(self, kind: str) -> None:
         shell = self.session.build.shell
@@ -230,7 +230,7 @@ class ShellBench(PanelBench):
             menu.addAction(f"Take off: {face.name}").triggered.connect(
                 lambda _=False, face=face: self.session.edit(f"Take off the face {face.name}", [remove(f"shell.faces.{face.id}")], "Shell")
             )
-        menu.exec(self.face_button.mapToGlobal(QPoint(0, self.face_button.height() + 2)))
+        menu.popup(self.face_button.mapToGlobal(QPoint(0, self.face_button.height() + 2)))
 
     def add_face(self, kind: str) -> None:
         id = fresh_id("f", [face.id for face in self.session.build.shell.faces])

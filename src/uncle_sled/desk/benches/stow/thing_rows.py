@@ -137,7 +137,8 @@ def _put(session: Session, id: str, path: str, axis: int) -> Callable[[Any], lis
 
     def ops(value: Length) -> list[Op]:
         thing, mode = _thing(session.build, id), session.mode
-        assert thing is not None
+        if thing is None:  # it was taken out while something was typed
+            return []
         if id not in mode.touched and (mode.id == session.build.stow.modes[0].id or mode.towing):
             return [set_to(f"{path}.{'xyz'[axis]}", {"si": value.si, "typed": value.typed})]
         spot, _ = spot_of(thing, mode)

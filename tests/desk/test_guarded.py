@@ -72,6 +72,21 @@ def test_a_fault_in_an_override_under_a_call_of_ours_is_told(qapp, qtbot, monkey
     assert {kind for kind, _ in told} == {IndexError, KeyError}
 
 
+def test_axles_that_went_while_nobody_looked(open_on):
+    window = open_on(demo("orchard-keeper"))
+    window.show_stop("Stow")
+    stow = window.bench("Stow")
+    stow.show_view("Cases")
+    table = stow.panel("Cases").table.model()
+    window.session.go_to("Rig")
+    window.session.edit("no axles", [set_to("rig.axles", [])], "Rig")
+    told = [str(table.index(row, 1).data() or "") for row in range(table.rowCount())]
+    assert told.count("–") >= 2
+    window.session.go_to("Stow")
+    stow.show_view("Cases")
+    window.grab()
+
+
 def test_cases_that_went_while_nobody_looked(open_on):
     window = open_on(demo("orchard-keeper"))
     window.show_stop("Stow")

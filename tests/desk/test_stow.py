@@ -328,7 +328,7 @@ def test_what_is_typed_goes_with_the_thing_it_belongs_to(open_on):
     session.edit("Take it out", [remove(f"stow.things.{id}")], "Stow")
     after = session.project
     for field in lines:
-        field.commit()
+        field.commit()  # type: ignore[attr-defined]
         typed += 1
     assert typed >= 6 and session.project is after
     assert not [words for words, kind in said if kind == "stop"]

@@ -61,8 +61,10 @@ def reading_of(s: Studied, key: str, row: int, words: Words) -> tuple[str, str]:
     if key == "total":
         return _kg(b.total_kg[row], words), over(b.total_kg[row], most_total_kg(s))
     if key.startswith("axle"):
-        kg = b.axle_kg[row, int(key[4:])]
-        return _kg(kg, words), over(kg, axle_ratings_kg(s.build.rig)[int(key[4:])])
+        number, ratings = int(key[4:]), axle_ratings_kg(s.build.rig)
+        if number >= min(b.axle_kg.shape[1], len(ratings)):
+            return "–", ""  # it was taken out while the table was not looked at
+        return _kg(b.axle_kg[row, number], words), over(b.axle_kg[row, number], ratings[number])
     if key == "within":
         chance = float(chances(s)[row])
         return words.share(chance, 0), "ochre word" if chance < 0.8 else ""

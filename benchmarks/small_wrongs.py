@@ -237,7 +237,7 @@ CUT = (
     Wrong("studies/cut/buying.py", "each = table.likely * stock.length_m", "each = table.likely"),
     Wrong("studies/cut/mitres.py", "wide_m * math.tan(angle) - kerf_m / math.cos(angle) + kerf_m", "wide_m * math.tan(angle) + kerf_m"),
     Wrong("studies/cut/money.py", "(1 - RHO) * squares + RHO * plain * plain", "squares"),
-    Wrong("studies/cut/money.py", "risen = (1 + cut.rise) ** cut.months", "risen = (1 + cut.rise) ** (cut.months / 12)"),
+    Wrong("studies/cut/money.py", "cut.months * math.log1p(cut.rise)", "cut.months / 12 * math.log1p(cut.rise)"),
     Wrong("studies/cut/money.py", "to_come = total.mean - spent - committed", "to_come = total.mean - spent"),
     Wrong("studies/cut/sawing.py", "area > carry_m2 + 1e-9 or", "area > 2 * carry_m2 or", True),
     Wrong("studies/cut/sticks.py", "each = (high - low + lap * (many - 1)) / many", "each = (high - low) / many"),

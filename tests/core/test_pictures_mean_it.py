@@ -99,10 +99,10 @@ def test_a_hatch_turns_on_its_body_with_somebody_beside_it():
     s, words = looked_at("marsh-heron")
     (leaf,) = [one for one in hinged(s) if one.turning is not None]
     around = lid_around(s, leaf)
-    hinge = s.framed.body.surfaces  # the hinge stands as high over the ground as the drawing's ground lies under it
+    # the hinge stands as high over the ground as the drawing's ground lies under it
     ground = min(y for one in around if isinstance(one, Poly) for _, y in one.points)
     cut = next(one for one in s.framed.cuts if one.id == leaf.id)
-    face = next(one for one in hinge if one.id == cut.surface)
+    face = next(one for one in s.framed.body.surfaces if one.id == cut.surface)
     left, low, right, high = cut.shape.bounds
     assert -ground == pytest.approx(max(face.place(x, (low + high) / 2)[2] for x in (left, right)))
     bodies, _, _ = people(around)

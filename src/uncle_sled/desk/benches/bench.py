@@ -52,7 +52,7 @@ class Bench(Guarded, QWidget):
 
     def show_lead(self) -> None:
         """What one does here, what is wanted and where to go on, as it is now."""
-        if self.isVisible():
+        if self.isVisible() and not self.session.dragging:  # a hand that drags answers nothing that is wanted
             self.lead.show_text(self.session.told(lead(self.session.studied, self.session.findings, self.stop)))
 
     def add_views(self) -> None:

@@ -20,14 +20,12 @@ class OneShown(Guarded, QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.held: list[QWidget] = []
         self._current: QWidget | None = None
 
     def addWidget(self, page: QWidget) -> None:
         """A page more; the first one is seen."""
         page.hide()
         page.setParent(self)
-        self.held.append(page)
         if self._current is None:
             self.setCurrentWidget(page)
 

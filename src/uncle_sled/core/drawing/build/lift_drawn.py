@@ -9,7 +9,7 @@ from uncle_sled.core.drawing.person import SHOULDER, tallest_m, upright
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed, rect
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.sections import sections
-from uncle_sled.core.studies.build.lifting import Lifted
+from uncle_sled.core.studies.build.lifting import Lifted, hands_up_m, picks_m
 from uncle_sled.core.words import Words
 
 EDGE = 16.0
@@ -39,9 +39,8 @@ def _crane(s: Studied, made: Lifted, words: Words, wide: float, high: float) -> 
     (long, tall), lift, cg, person = made.size_m, made.lift, made.cg_m[0], tallest_m(s.facts)
     shown = hung(s, lift.what, made.size_m)
     tall = max(tall, top_m(shown))
-    a = lift.pick_front.si if lift.pick_front is not None else max(cg - long / 4, long / 8)
-    b = lift.pick_rear.si if lift.pick_rear is not None else max(long * 3 / 4 - cg, long / 8)
-    hook = max(lift.hook.si if lift.hook is not None else a + b, 0.1)
+    a, b, hook = picks_m(lift, long, cg)
+    hook = max(hook, 0.1)
     off = 0.35  # over the ground
     scale = min((wide - 2 * EDGE) / (long + 2 * (BY + 0.5) + WAY), (high - 44) / (tall + hook + off + 0.2))
     left, ground = (wide - (long + WAY) * scale) / 2, 20.0
@@ -96,7 +95,7 @@ def _tilt(s: Studied, made: Lifted, words: Words, wide: float, high: float) -> l
     person, (long, tall) = tallest_m(s.facts), made.size_m
     beside = wide > 520
     room = wide * 0.5 if beside else wide
-    at_m = made.lift.hands_at.si if made.lift.hands_at is not None else min(tall, 1.9)
+    at_m = hands_up_m(made.lift, tall)
     shapes = _ground(wide, 24.0)
     scale = min((room - 2 * EDGE) / (tall + 2.4), (high - 60) / max(tall, person + 0.2))
     pivot = (EDGE + 1.3 * scale, 24.0)

@@ -264,7 +264,7 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     fill = group if p.aboard else ""
     outline = tank_outline(p, view)
     box = ((p.x, low), (p.x + lx, low), (p.x + lx, low + high), (p.x, low + high))
-    points = _ring(outline) if outline is not None else box
+    points = ring(outline) if outline is not None else box
     shapes: list[Primitive] = [Poly(points, group, fill, 1.3, hatch=hatch, dash=dash, tint=0.24, id=p.thing.id)]
     shapes += figure_shapes(p, view, p.x, low, lx, high)
     if p.level and view == "side":
@@ -283,7 +283,8 @@ def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, hi
     return [Poly(tuple([(left + x, low + y) for x, y in chain]), ink, "", 0.8, closed=False, id=p.thing.id) for chain in chains]
 
 
-def _ring(shape: Polygon) -> tuple[Point, ...]:
+def ring(shape: Polygon) -> tuple[Point, ...]:
+    """The corners of an outline, the first of them once."""
     return tuple([(x, y) for x, y in get_coordinates(get_exterior_ring(shape)).tolist()[:-1]])
 
 
@@ -302,7 +303,7 @@ def _wet(p: Placed, outline: Polygon | None, low: float, high: float) -> tuple[P
         return ((p.x, low), (p.x + p.size[0], low), (p.x + p.size[0], low + rise), (p.x, low + rise))
     left, under, right, _ = outline.bounds
     wet = outline.intersection(shapely_box(left - 1, under - 1, right + 1, low + rise))
-    return _ring(wet) if isinstance(wet, Polygon) and not wet.is_empty else ()
+    return ring(wet) if isinstance(wet, Polygon) and not wet.is_empty else ()
 
 
 def thing_label(

@@ -32,11 +32,11 @@ def _reach(leaf: Hinged, opens_deg: float, around: tuple[Primitive, ...] = ()) -
     return (float(low[0]), float(low[1])), (float(top[0]), float(top[1]))
 
 
-def lid_fit(leaf: Hinged, wide: float, high: float) -> float:
-    """Points a metre at which the leaf just fits, open and shut; 0 where it does not turn."""
+def lid_fit(leaf: Hinged, wide: float, high: float, around: tuple[Primitive, ...] = ()) -> float:
+    """Points a metre at which the leaf just fits, open and shut, with what stands about it; 0 where it does not turn."""
     if leaf.turning is None or not leaf.outline:
         return 0.0
-    low, top = _reach(leaf, leaf.turning.opens_deg)
+    low, top = _reach(leaf, leaf.turning.opens_deg, around)
     return min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
 
 
@@ -51,7 +51,7 @@ def lid_drawn(
         return ()
     turns = [(share, _turned(leaf.outline, share * leaf.turning.opens_deg)) for share in SHARES]
     low, top = _reach(leaf, leaf.turning.opens_deg, around)
-    scale = points_per_m or min((wide - 60) / max(top[0] - low[0], 0.1), (high - 60) / max(top[1] - low[1], 0.1))
+    scale = points_per_m or lid_fit(leaf, wide, high, around)
     dx = 30 + (wide - 60 - (top[0] - low[0]) * scale) / 2 - low[0] * scale
     dy = 30 + (high - 60 - (top[1] - low[1]) * scale) / 2 - low[1] * scale
 

@@ -251,6 +251,18 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
     )
 
 
+def picks_m(lift: Lift, long_m: float, cg_m: float) -> tuple[float, float, float]:
+    """Front and rear pick from the centre of gravity, and the hook over them [m]; what was not typed as ``lifted`` takes it."""
+    front = lift.pick_front.si if lift.pick_front is not None else max(cg_m - long_m / 4, long_m / 8)
+    rear = lift.pick_rear.si if lift.pick_rear is not None else max(long_m * 3 / 4 - cg_m, long_m / 8)
+    return front, rear, lift.hook.si if lift.hook is not None else front + rear
+
+
+def hands_up_m(lift: Lift, tall_m: float) -> float:
+    """How high hands hold a wall that is tilted up [m]: as typed, else as high as they reach."""
+    return lift.hands_at.si if lift.hands_at is not None else min(tall_m, 1.9)
+
+
 Worked = tuple[list[Said], list[str], int, list[str]]
 
 
@@ -259,9 +271,7 @@ def _pace(m_s: float, words: Words) -> str:
 
 
 def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], _area: float) -> Worked:
-    a = lift.pick_front.si if lift.pick_front is not None else max(cg[0] - size[0] / 4, size[0] / 8)
-    b = lift.pick_rear.si if lift.pick_rear is not None else max(size[0] * 3 / 4 - cg[0], size[0] / 8)
-    hook = lift.hook.si if lift.hook is not None else (a + b)
+    a, b, hook = picks_m(lift, size[0], cg[0])
     refusals: list[str] = []
     if hook <= 0:
         return [], ["the hook is no higher than the picks"], 0, []
@@ -304,7 +314,7 @@ def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg:
 
 
 def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], _area: float) -> Worked:
-    at = lift.hands_at.si if lift.hands_at is not None else min(size[1], 1.9)
+    at = hands_up_m(lift, size[1])
     if at <= 0:
         return [], ["hands at no height hold nothing"], 0, []
     start = tilt_kg(mass, cg[1], at)

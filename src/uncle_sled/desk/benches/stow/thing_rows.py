@@ -137,8 +137,7 @@ def _put(session: Session, id: str, path: str, axis: int) -> Callable[[Any], lis
 
     def ops(value: Length) -> list[Op]:
         thing, mode = _thing(session.build, id), session.mode
-        if thing is None:  # it was taken out while something was typed
-            return []
+        assert thing is not None  # a form takes nothing of a thing that is gone
         if id not in mode.touched and (mode.id == session.build.stow.modes[0].id or mode.towing):
             return [set_to(f"{path}.{'xyz'[axis]}", {"si": value.si, "typed": value.typed})]
         spot, _ = spot_of(thing, mode)

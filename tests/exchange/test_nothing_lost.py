@@ -3,51 +3,30 @@
 import hashlib
 import json
 import os
-import random
-import signal
 import socket
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import pytest
 
 from tests.builders import a_project, a_thing
+from tests.exchange.kills import kill_autosaves, kill_saves
 from uncle_sled.core.errors import FileError
 from uncle_sled.exchange import file_guard, recovery, sled_file, whole_file
 from uncle_sled.exchange.desktop_entry import install_desktop
 from uncle_sled.exchange.places import recovery_folder
 
-SAVER = """
-import sys
-from pathlib import Path
-from uncle_sled.exchange import sled_file
-from tests.builders import a_project, a_thing
-projects = [a_project([a_thing(f"t{k}") for k in range(n)]) for n in (5, 400)]
-print("ready", flush=True)
-while True:
-    for project in projects:
-        sled_file.save(project, Path(sys.argv[1]))
-"""
-
 
 def test_killed_while_saving_the_file_is_always_whole(tmp_path):
     """The process is killed at forty random moments; file and backup read back each time."""
-    path, rng = tmp_path / "heron.sled", random.Random(5)
-    sled_file.save(a_project(), path)
-    for _ in range(40):
-        child = subprocess.Popen([sys.executable, "-c", SAVER, str(path)], stdout=subprocess.PIPE)
-        child.stdout.readline()
-        time.sleep(rng.uniform(0.0, 0.03))
-        child.send_signal(signal.SIGKILL)
-        child.wait()
-        child.stdout.close()
+    assert kill_saves(tmp_path / "heron.sled", 40, seed=5) >= 20
 
-        assert len(sled_file.read(path).build.stow.things) in (0, 5, 400)
-        backup = path.with_name("heron.sled.bak")
-        if backup.exists():
-            assert len(sled_file.read(backup).build.stow.things) in (0, 5, 400)
+
+def test_killed_while_autosaving_what_is_left_behind_is_whole():
+    wrote, left = kill_autosaves(20, seed=6)
+
+    assert left >= wrote >= 10
 
 
 def test_an_autosave_is_offered_only_when_its_writer_is_gone(tmp_path):

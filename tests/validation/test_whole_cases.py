@@ -28,7 +28,7 @@ from uncle_sled.core.studies.build.chance import COMMON, common_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import bead_of, resin_for
 from uncle_sled.core.studies.build.lifting import lifted
-from uncle_sled.core.studies.build.schedule import Board
+from uncle_sled.core.studies.build.schedule import allowed_slots
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.consumables import bases, used_up
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -215,14 +215,13 @@ def test_in_a_wet_month_every_other_day_is_dry_enough_to_work_outside() -> None:
     work = Work(begin="2027-03-01", days=(0, 1, 2, 3, 4, 5, 6), wet_months=(3,))
     days = days_of(a_build(work=work, brief=Brief(latitude_deg=50.0)))
     assert days.wet[:31].all() and not days.wet[31:61].any()
-    board = Board(days)
     build = apply(demo("marsh-heron").build, [])
     any_task = tasks_of(build, Facts())[0]
     outside = msgspec.structs.replace(any_task, space="outside", dry=True, least_c=None, hands=1)
     inside = msgspec.structs.replace(outside, space="shop")
-    allowed = board.allowed(outside).reshape(-1, days.slots)
+    allowed = allowed_slots(outside, days).reshape(-1, days.slots)
     assert allowed[:31].all(axis=1).sum() in (15, 16) and allowed[:31].any(axis=1).sum() in (15, 16)
-    assert allowed[31:61].all() and board.allowed(inside)[: 61 * days.slots].all()
+    assert allowed[31:61].all() and allowed_slots(inside, days)[: 61 * days.slots].all()
 
 
 def test_what_all_tasks_are_late_by_together_is_one_on_the_mean() -> None:

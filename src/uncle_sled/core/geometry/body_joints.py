@@ -20,6 +20,7 @@ Floats = NDArray[np.float64]
 NEAR_M = 0.012
 SHORT_M = 0.03
 PIECE_M, MOST_PIECES = 0.25, 120  # straight edges are followed in pieces no longer than this, and no more of them
+AT_ONCE = 256  # pieces that are held against all others in one go
 LONGEST_M = 60.0  # a body typed longer than any is not looked at
 
 
@@ -65,32 +66,37 @@ def joints_of(body: Body) -> tuple[Joint, ...]:
     starts, ends = np.array([p.start for p in pieces]), np.array([p.end for p in pieces])
     owner = np.array([next(k for k, face in enumerate(body.surfaces) if face.id == p.surface.id) for p in pieces])
     met: dict[tuple[str, str], list[tuple[_Piece, _Piece | None, Surface | None]]] = {}
-    done: set[int] = set()
+    done = np.zeros(len(pieces), dtype=bool)
+    first, apart = -AT_ONCE, np.empty((0, 0))
     for at, piece in enumerate(pieces):
-        if at in done:
+        if done[at]:
             continue
-        same = np.minimum(
-            np.abs(starts - piece.start).sum(axis=1) + np.abs(ends - piece.end).sum(axis=1),
-            np.abs(starts - piece.end).sum(axis=1) + np.abs(ends - piece.start).sum(axis=1),
-        )
-        same[owner == owner[at]] = np.inf
-        same[list(done)] = np.inf
+        if at >= first + AT_ONCE:
+            first = at
+            apart = _apart_m(starts, ends, owner, slice(first, first + AT_ONCE))
+        same = np.where(done, np.inf, apart[at - first])
         other = int(np.argmin(same))
         if same[other] < 2 * NEAR_M:
-            done |= {at, other}
+            done[[at, other]] = True
             met.setdefault((piece.surface.id, pieces[other].surface.id), []).append((piece, pieces[other], None))
             continue
-        done.add(at)
+        done[at] = True
         under = _lies_on(piece, body)
         met.setdefault((piece.surface.id, under.id if under is not None else ""), []).append((piece, None, under))
     return tuple(_joint(body, pair, some) for pair, some in met.items() if sum(p.length for p, _, _ in some) > SHORT_M)
+
+
+def _apart_m(starts: Floats, ends: Floats, owner: NDArray[np.int64], some: slice) -> Floats:
+    """How far the ends of some pieces are from those of each other piece, either way round (m, n) [m]; inf on one surface."""
+    there = [np.abs(a[some, None] - b[None]).sum(axis=2) for a, b in ((starts, starts), (ends, ends), (starts, ends), (ends, starts))]
+    return np.where(owner[some, None] == owner[None], np.inf, np.minimum(there[0] + there[1], there[2] + there[3]))
 
 
 def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | None, Surface | None]]) -> Joint:
     kinds = {face.id: face.kind for face in body.surfaces}
     turns, weights = [], []
     for piece, other, under in some:
-        inward = other.inward if other is not None else np.array(_inward(under, 0.0)) if under is not None else None
+        inward = other.inward if other is not None else _inward(under, np.zeros(1))[0] if under is not None else None
         if inward is not None:
             turns.append(math.degrees(math.acos(min(max(float(piece.inward @ inward), -1.0), 1.0))))
             weights.append(piece.length)
@@ -138,10 +144,10 @@ def _pieces(surface: Surface) -> list[_Piece]:
             many = _many(math.dist(a, b))
             shares = [k / many for k in range(many + 1)]
         points = [(a[0] + (b[0] - a[0]) * k, a[1] + (b[1] - a[1]) * k) for k in shares]
-        for p, q in itertools.pairwise(points):
-            start, end = np.array(surface.place(*p)), np.array(surface.place(*q))
-            if np.linalg.norm(end - start) > 1e-4:
-                made.append(_Piece(surface, (p, q), start, end, np.array(_inward(surface, (p[0] + q[0]) / 2))))
+        s, t = np.array(points).T
+        at, inward = surface.places(s, t), _inward(surface, (s[:-1] + s[1:]) / 2)
+        for k in np.flatnonzero(np.linalg.norm(np.diff(at, axis=0), axis=1) > 1e-4):
+            made.append(_Piece(surface, (points[k], points[k + 1]), at[k], at[k + 1], inward[k]))
     return made
 
 
@@ -165,13 +171,12 @@ def _where_bent(a: tuple[float, float], b: tuple[float, float], marks: Floats) -
     return fine
 
 
-def _inward(surface: Surface, s: float) -> tuple[float, float, float]:
-    """The way into the body at a place of a surface, a unit vector."""
+def _inward(surface: Surface, s: Floats) -> Floats:
+    """The way into the body at some places of a surface: unit vectors (n, 3)."""
     if surface.chain is None:
-        return surface.inward
-    a, b = np.array(surface.place(s, 0.0)), np.array(surface.place(s, 0.0, 0.01))
-    way = (b - a) / max(float(np.linalg.norm(b - a)), 1e-12)
-    return float(way[0]), float(way[1]), float(way[2])
+        return np.tile(surface.inward, (len(s), 1))
+    way = surface.places(s, 0.0 * s, 0.01) - surface.places(s, 0.0 * s)
+    return np.asarray(way / np.maximum(np.linalg.norm(way, axis=1), 1e-12)[:, None])
 
 
 def _lies_on(piece: _Piece, body: Body) -> Surface | None:

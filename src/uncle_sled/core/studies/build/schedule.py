@@ -65,46 +65,87 @@ class Schedule(msgspec.Struct, frozen=True):
         return next((placed for placed in self.placed if placed.task.id == id), None)
 
 
+class _Grid(msgspec.Struct, frozen=True):
+    """Half hours of all days (slots,): how many hands work, their day, and the hour of the clock they begin at."""
+
+    hands: NDArray[np.int64]
+    day: NDArray[np.int64]
+    clock: NDArray[np.float64]
+
+
+@keep(most=4)
+def _grid(days: Days) -> _Grid:
+    day = np.repeat(np.arange(HORIZON_DAYS), days.slots)
+    slot = np.tile(np.arange(days.slots), HORIZON_DAYS)
+    return _Grid(np.repeat(days.hands, days.slots), day, day * 24.0 + FIRST_HOUR + slot * SLOT_H)
+
+
 class Board:
-    """Half hours of all days: how many hands are free, and which space is."""
+    """How many hands are free in each half hour, and which space is."""
 
     def __init__(self, days: Days) -> None:
-        self.days = days
-        self.hands: NDArray[np.int64] = np.repeat(days.hands, days.slots)
+        grid = _grid(days)
+        self.day, self.clock = grid.day, grid.clock
+        self.hands: NDArray[np.int64] = grid.hands.copy()
         self.free: dict[str, NDArray[np.bool_]] = {space: np.ones(len(self.hands), dtype=bool) for space in SPACES}
-        self.day: NDArray[np.int64] = np.repeat(np.arange(HORIZON_DAYS), days.slots)
-        slot = np.tile(np.arange(days.slots), HORIZON_DAYS)
-        self.clock: NDArray[np.float64] = self.day * 24.0 + FIRST_HOUR + slot * SLOT_H
 
-    def allowed(self, task: Task) -> NDArray[np.bool_]:
-        """Where its weather and hands are, whatever else is done then; kept with the days, since many tasks ask alike."""
-        outside = task.space == "outside"
-        key = outside, task.least_c, task.dry and outside, task.hands
-        known: dict[object, NDArray[np.bool_]] = self.days.__dict__.setdefault("allowed", {})
-        if key not in known:
-            known[key] = self._allowed(task, outside)
-        return known[key]
-
-    def first(self, task: Task, early_h: float, need: int) -> NDArray[np.int64]:
+    def first(self, known: _Known, early_h: float) -> NDArray[np.int64]:
         """The first free half hours of a task from an hour on, as many as it needs, fewer where there are no more."""
-        allowed, free = self.allowed(task), self.free[task.space]
-        at, size = int(np.searchsorted(self.clock, early_h - 1e-9)), 8 * need + 256
+        allowed, free, hands, need = known.allowed, self.free[known.task.space], known.task.hands, known.need
+        at, size, last = int(self.clock.searchsorted(early_h - 1e-9)), 8 * need + 256, len(self.clock)
         while True:
-            end = min(at + size, len(self.clock))
-            span = slice(at, end)
-            found = np.flatnonzero(allowed[span] & free[span] & (self.hands[span] >= task.hands))[:need] + at
-            if len(found) == need or end == len(self.clock):
+            end = min(at + size, last)
+            found = (allowed[at:end] & free[at:end] & (self.hands[at:end] >= hands)).nonzero()[0][:need] + at
+            if len(found) == need or end == last:
                 return found
             size *= 4
 
-    def _allowed(self, task: Task, outside: bool) -> NDArray[np.bool_]:
-        days = self.days
-        ok = np.ones(HORIZON_DAYS, dtype=bool)
-        if task.least_c is not None:
-            ok &= (days.outside_c if outside else days.shop_c) >= task.least_c
-        if task.dry and outside:
-            ok &= ~days.wet | (np.arange(HORIZON_DAYS) % RAIN_EVERY == 0)
-        return np.repeat(ok, days.slots) & (np.repeat(days.hands, days.slots) >= task.hands)
+
+class _Known(msgspec.Struct, frozen=True):
+    """What of a task no order of the work changes. after: what it waits for; ready_h: hour from which it can be begun.
+
+    need: half hours of work; allowed: (slots,) where its weather and hands are, whatever else is done then.
+    """
+
+    task: Task
+    after: tuple[str, ...]
+    ready_h: float | None
+    need: int
+    allowed: NDArray[np.bool_]
+
+
+@keep(most=8)
+def _known(tasks: Sequence[Task], days: Days) -> tuple[dict[str, _Known], dict[str, list[str]]]:
+    """Each task by its id, and what follows it."""
+    ids = {task.id for task in tasks}
+    known: dict[str, _Known] = {}
+    follow: dict[str, list[str]] = {id: [] for id in ids}
+    alike: dict[object, NDArray[np.bool_]] = {}
+    for task in tasks:
+        outside, ready = task.space == "outside", parsed(task.ready)
+        key = outside, task.least_c, task.dry and outside, task.hands
+        if key not in alike:
+            alike[key] = allowed_slots(task, days)
+        known[task.id] = _Known(
+            task,
+            after=tuple(dict.fromkeys(id for id in task.after if id in ids)),
+            ready_h=days.day_of(ready) * 24.0 if ready is not None else None,
+            need=max(int(np.ceil(task.left_h / SLOT_H - 1e-9)), 1),
+            allowed=alike[key],
+        )
+        for other in known[task.id].after:
+            follow[other].append(task.id)
+    return known, follow
+
+
+def allowed_slots(task: Task, days: Days) -> NDArray[np.bool_]:
+    """In which half hours (slots,) its weather and hands are, whatever else is done then."""
+    ok, outside = np.ones(HORIZON_DAYS, dtype=bool), task.space == "outside"
+    if task.least_c is not None:
+        ok &= (days.outside_c if outside else days.shop_c) >= task.least_c
+    if task.dry and outside:
+        ok &= ~days.wet | (np.arange(HORIZON_DAYS) % RAIN_EVERY == 0)
+    return np.repeat(ok, days.slots) & (_grid(days).hands >= task.hands)
 
 
 def schedule_with(
@@ -116,54 +157,62 @@ def schedule_with(
     """
     board = Board(days)
     rank = {id: k for k, id in enumerate(order)}
-    by_id = {task.id: task for task in tasks}
-    waiting = {task.id: {id for id in task.after if id in by_id} for task in tasks}
+    known, follow = _known(tasks, days)
+    waits = {id: len(one.after) for id, one in known.items()}  # for how many that are not settled yet
     placed: dict[str, Placed] = {}
     never: dict[str, str] = {}
+
+    def settle(id: str, way: Placed | str) -> None:
+        if isinstance(way, str):
+            never[id] = way
+        else:
+            placed[id] = way
+        for other in follow[id]:
+            waits[other] -= 1
+
     # what is booked for a day takes its hands first
-    queue = sorted(by_id, key=lambda id: (not by_id[id].fixed, rank.get(id, len(rank))))
+    queue = sorted(known, key=lambda id: (not known[id].task.fixed, rank.get(id, len(rank))))
     while queue:
-        id = next((one for one in queue if not waiting[one] - placed.keys() - never.keys() or by_id[one].fixed), queue[0])
-        queue.remove(id)
-        task = by_id[id]
-        lost = next((one for one in waiting[id] if one in never), None)
+        id = queue.pop(next((k for k, one in enumerate(queue) if not waits[one] or known[one].task.fixed), 0))
+        one = known[id]
+        task = one.task
+        lost = next((other for other in one.after if other in never), None) if never else None
         if lost is not None and not task.fixed:
-            never[id] = f"it waits for {by_id[lost].name.lower()}"
+            settle(id, f"it waits for {known[lost].task.name.lower()}")
             continue
         if task.done:
             since = max((parsed(task.done) or days.begin), days.begin)
             end = float(days.day_of(since)) + 1.0
-            placed[id] = Placed(task, end - 1.0, end, end, (days.day_of(since),), "done")
+            settle(id, Placed(task, end - 1.0, end, end, (days.day_of(since),), "done"))
             continue
         early, why = now * 24.0, ""
-        for other in waiting[id]:
+        for other in one.after:
             if other in placed and placed[other].free * 24.0 > early:
                 early, why = placed[other].free * 24.0, f"after {placed[other].task.name.lower()}"
-        ready = parsed(task.ready)
-        if ready is not None and days.day_of(ready) * 24.0 > early:
-            early, why = days.day_of(ready) * 24.0, task.because
-        if task.fixed and ready is not None:
-            early = days.day_of(ready) * 24.0
+        if one.ready_h is not None and one.ready_h > early:
+            early, why = one.ready_h, task.because
+        if task.fixed and one.ready_h is not None:
+            early = one.ready_h
         if held_h is not None and held_h.get(id, early) > early:
             early, why = held_h[id], why or "late"
-        need = max(int(np.ceil(task.left_h / SLOT_H - 1e-9)), 1)
-        at = board.first(task, early, need)
-        if len(at) < need:
-            never[id] = _why_never(task, days, board.allowed(task))
+        at = board.first(one, early)
+        if len(at) < one.need:
+            settle(id, _why_never(task, days, one.allowed))
             continue
         board.hands[at] -= task.hands
         board.free[task.space][at] = False
         begin, end = float(board.clock[at[0]]), float(board.clock[at[-1]]) + SLOT_H
         free = cured_h(end, task.cure_h, task.floor_c, days.outside_c if task.space == "outside" else days.shop_c)
         if free is None:
-            never[id] = (
+            settle(
+                id,
                 f"it will not cure: never {{{task.floor_c:.0f} °C}} or more in this calendar"
                 if task.floor_c is not None
-                else "it never cures"
+                else "it never cures",
             )
             continue
-        placed[id] = Placed(task, begin / 24.0, end / 24.0, free / 24.0, tuple(int(d) for d in np.unique(board.day[at])), why)
-    return tuple(placed[task.id] for task in tasks if task.id in placed), tuple(never.items())
+        settle(id, Placed(task, begin / 24.0, end / 24.0, free / 24.0, tuple(dict.fromkeys(board.day[at].tolist())), why))
+    return tuple([placed[task.id] for task in tasks if task.id in placed]), tuple(never.items())
 
 
 def _why_never(task: Task, days: Days, allowed: NDArray[np.bool_]) -> str:

@@ -9,7 +9,6 @@ from __future__ import annotations
 import itertools
 import math
 
-import numpy as np
 from shapely import box, get_coordinates
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
@@ -37,15 +36,13 @@ def strips(shape: BaseGeometry, cover_m: float) -> list[BaseGeometry]:
 
 def board_ends(part: Polygon) -> tuple[float, float]:
     """How far the foot and the head of an upright board are off square [degrees], by its corners at both edges."""
-    ring = get_coordinates(part.exterior)[:-1]
     x0, _, x1, _ = part.bounds
     wide = x1 - x0
     if wide < 1e-6:
         return 0.0, 0.0
-    left = ring[np.abs(ring[:, 0] - x0) < 1e-6, 1]
-    right = ring[np.abs(ring[:, 0] - x1) < 1e-6, 1]
-    if not len(left) or not len(right):
-        return 0.0, 0.0
-    foot = math.degrees(math.atan2(right.min() - left.min(), wide))
-    head = math.degrees(math.atan2(right.max() - left.max(), wide))
+    ring = get_coordinates(part.exterior)[:-1].tolist()
+    left = [y for x, y in ring if abs(x - x0) < 1e-6]
+    right = [y for x, y in ring if abs(x - x1) < 1e-6]
+    foot = math.degrees(math.atan2(min(right) - min(left), wide))
+    head = math.degrees(math.atan2(max(right) - max(left), wide))
     return round(foot, 1) + 0.0, round(head, 1) + 0.0

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
-import numpy as np
 from shapely import get_coordinates
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
@@ -77,8 +76,11 @@ class Spread(msgspec.Struct, frozen=True):
 
 
 def ring_of(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:
-    ring = get_coordinates(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)[:-1]
-    return tuple((float(x), float(y)) for x, y in ring)
+    return _corners(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)
+
+
+def _corners(ring: BaseGeometry) -> tuple[tuple[float, float], ...]:
+    return tuple([(x, y) for x, y in get_coordinates(ring)[:-1].tolist()])
 
 
 def bar_piece(key: str, name: str, of: str, stuff: tuple[str, str], section_m: tuple[float, float], length_m: float, **more: Any) -> Piece:
@@ -113,12 +115,13 @@ def flat_piece(
     """A flat piece, its length along x from the corner of its box. Args: stuff: what it is of, and how thick [m]."""
     material, thickness_m = stuff
     whole = shape if isinstance(shape, Polygon) else shape.convex_hull
-    rings = [get_coordinates(ring)[:-1] for ring in (whole.exterior, *whole.interiors)]
-    if np.ptp(rings[0][:, 1]) > np.ptp(rings[0][:, 0]):
-        rings = [np.stack([ring[:, 1], -ring[:, 0]], axis=1) for ring in rings]
-    low = rings[0].min(axis=0)
-    length, width = (float(v) for v in np.round(rings[0] - low, 6).max(axis=0))
-    corners, *holes = (tuple((float(x), float(y)) for x, y in np.round(ring - low, 6)) for ring in rings)
+    rings = [_corners(ring) for ring in (whole.exterior, *whole.interiors)]
+    left, low, right, high = whole.bounds
+    if high - low > right - left:
+        rings = [tuple([(y, -x) for x, y in ring]) for ring in rings]
+        left, low = low, -right
+    corners, *holes = [tuple([(round((x - left) * 1e6) / 1e6, round((y - low) * 1e6) / 1e6) for x, y in ring]) for ring in rings]
+    length, width = max(x for x, _ in corners), max(y for _, y in corners)
     plain = abs(ring_area_m2(corners) - length * width) < 1e-7
     thick = thickness_m > 0 and material.kg_m2 is None  # what comes in one thickness has it in its name
     label = f"{material.name} {thickness_m * 1e3:.4g} mm" if thick else material.name

@@ -9,6 +9,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import msgspec
+import numpy as np
+import shapely
 from shapely import STRtree, affinity, box
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
@@ -123,29 +125,32 @@ def _between(shape: BaseGeometry, taken: BaseGeometry) -> BaseGeometry:
 
 def _run_on(sticks: Sequence[Member], shape: BaseGeometry) -> BaseGeometry:
     """Sticks, each lengthened to what its ends nearly reach: a gap of so much is no way for fill, an offcut goes in there."""
-    tree = STRtree([member.shape for member in sticks])
-    run = [member.shape for member in sticks]
-    for at, member in enumerate(sticks):
-        left, low, right, high = member.shape.bounds
-        if member.shape.area < 0.8 * (right - left) * (high - low):
-            continue  # bent or slanted
-        if member.along_s:
-            ends = (box(left - GAP_M, low, left, high), box(right, low, right + GAP_M, high))
-        else:
-            ends = (box(left, low - GAP_M, right, low), box(left, high, right, high + GAP_M))
-        for end in ends:
-            others = [sticks[k].shape for k in tree.query(end.buffer(TOUCH_M), "intersects") if k != at]
-            reached = [other for other in others if other.distance(member.shape) > TOUCH_M]
-            touched = len(others) > len(reached)
-            if not touched and (reached or not shape.covers(end)):
-                run.append(_up_to(end, member.shape, reached))
-    return unary_union(run)
+    shapes = np.array([member.shape for member in sticks], dtype=object)
+    left, low, right, high = shapely.bounds(shapes).T
+    plain = np.flatnonzero(shapely.area(shapes) >= 0.8 * (right - left) * (high - low))  # neither bent nor slanted
+    x, y, wide, tall = left[plain], low[plain], right[plain], high[plain]
+    along = np.array([member.along_s for member in sticks], dtype=bool)[plain]
+    before = shapely.box(np.where(along, x - GAP_M, x), np.where(along, y, y - GAP_M), np.where(along, x, wide), np.where(along, tall, y))
+    after = shapely.box(
+        np.where(along, wide, x), np.where(along, y, tall), np.where(along, wide + GAP_M, wide), np.where(along, tall, tall + GAP_M)
+    )
+    ends, of = np.concatenate([before, after]), np.concatenate([plain, plain])
+    at, other = STRtree(shapes).query(ends, "dwithin", TOUCH_M)
+    at, other = at[other != of[at]], other[other != of[at]]
+    touches = shapely.distance(shapes[other], shapes[of[at]]) <= TOUCH_M
+    free = ~np.isin(np.arange(len(ends)), at[touches])
+    near: dict[int, list[BaseGeometry]] = {}
+    for end, reached in zip(at, other, strict=True):
+        if free[end]:
+            near.setdefault(int(end), []).append(shapes[reached])
+    shapely.prepare(shape)
+    alone = free & ~np.isin(np.arange(len(ends)), at) & ~shapely.covers(shape, ends)
+    run = [_up_to(ends[end], shapes[of[end]], others) for end, others in near.items()]
+    return shapely.union_all([*shapes, *ends[alone], *run])
 
 
 def _up_to(end: Polygon, stick: BaseGeometry, others: Sequence[BaseGeometry]) -> BaseGeometry:
     """As much of a stick's lengthening as lies before the nearest other stick."""
-    if not others:
-        return end
     reach = min(other.distance(stick) for other in others) + TOUCH_M
     return end.intersection(stick.buffer(reach, cap_style="square", join_style="mitre"))
 

@@ -10,7 +10,7 @@ import hypothesis
 import pytest
 from PySide6.QtCore import QEvent
 
-from uncle_sled.core.engine import keep
+from tests import judging
 
 # a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
 hypothesis.settings.register_profile("unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True)
@@ -51,12 +51,11 @@ def qapp():
     return application()
 
 
-@keep("studied.build", "studied.facts", most=12)
-def judged_once(studied):
-    """The findings of a build with their remedies: a demo is judged once, not once a test."""
-    from uncle_sled.core.remedies.remedies import with_remedies
-
-    return with_remedies(studied)
+@pytest.fixture(autouse=True, scope="session")
+def shared_folder(tmp_path_factory):
+    """What the processes of one run share of what they worked out."""
+    base = tmp_path_factory.getbasetemp()
+    judging.SHARED[:] = [base.parent if "PYTEST_XDIST_WORKER" in os.environ else base]
 
 
 @pytest.fixture(autouse=True)
@@ -80,7 +79,7 @@ def open_on(qapp, qtbot):
         qtbot.waitExposed(window)
         window.session.judge_now()
         if judged:
-            window.session.judge(judged_once(window.session.studied))
+            window.session.judge(judging.judged_once(window.session.studied))
         qapp.processEvents()
         opened.append(window)
         return window

@@ -10,7 +10,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_project, a_rig, a_thing
-from tests.conftest import judged_once
+from tests.judging import judged_once
 from uncle_sled.cli import main
 from uncle_sled.core.document.catalogue_line import as_text, from_text
 from uncle_sled.core.document.edits import apply, set_to

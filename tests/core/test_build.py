@@ -12,6 +12,7 @@ import pytest
 from icalendar import Calendar
 
 from tests.builders import a_body, a_build
+from tests.judging import settled_one
 from uncle_sled.cli import main
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import add_to, apply, set_to
@@ -20,7 +21,7 @@ from uncle_sled.core.document.work import Glue, Helper, Lift, LogEntry, TaskChan
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.remedies.remedies import settled
 from uncle_sled.core.studies.build import chance as chances
 from uncle_sled.core.studies.build.chance import chance_of, drawn, shape, through
 from uncle_sled.core.studies.build.checklists import checklists
@@ -456,7 +457,7 @@ def test_the_work_is_silent_until_somebody_plans() -> None:
 def test_the_demos_have_what_their_stories_say(name: str, code: str) -> None:
     project = demo(name)
     s = study(project.build, project.facts)
-    found = [one for one in with_remedies(s) if one.code == code]
+    found = settled(s, [one for one in findings(s) if one.code == code])
     assert found
     for one in found:
         if one.remedy is not None:
@@ -472,7 +473,7 @@ def test_a_slow_bond_is_found_and_a_slower_adhesive_settles_it() -> None:
         shell=a_body("box", "stick timber", faces=(Face("f", "left side", "Left", layers=layers),)), work=Work(begin="2027-01-01")
     )
     s = study(build, Facts())
-    found = next(one for one in with_remedies(s) if one.code == "bond-too-slow")
+    found = settled_one(s, "bond-too-slow")
     assert found.remedy is not None
     assert "bond-too-slow" not in {one.code for one in findings(study(apply(build, found.remedy.ops), Facts()))}
 

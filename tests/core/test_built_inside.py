@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_body, a_build, a_hole, a_rig, a_thing
+from tests.judging import settled_one
 from uncle_sled.core.document.becoming import into_a_bed, into_boards
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.joinery import Bay, BedBase, Cabinet, Lid, PullOut, Strut, Winch
@@ -28,7 +29,6 @@ from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.figure_of import figure_of
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.stow.at_hand import passing
 from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.cabinets_in_place import blocked_drawers
@@ -54,7 +54,7 @@ def codes(s):
 
 def settled_by(s, code):
     """The build after the first remedy of a finding."""
-    one = next(f for f in with_remedies(s) if f.code == code)
+    one = settled_one(s, code)
     assert one.remedy is not None, one.why_none
     return study(apply(s.build, one.remedy.ops), s.facts)
 

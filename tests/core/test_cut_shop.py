@@ -14,6 +14,7 @@ from shapely.geometry import Polygon
 
 from tests.builders import a_body, a_build
 from tests.core.test_cut import bar, board
+from tests.judging import settled_one
 from uncle_sled.core.document.cut import Bought, Cut, RuleChange, StockSize
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts
@@ -24,7 +25,6 @@ from uncle_sled.core.drawing.cut.cut_sheets import _alike
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.cut.bars import bar_plan
 from uncle_sled.core.studies.cut.boards import board_ends, edges_m, strips
 from uncle_sled.core.studies.cut.buying import Line, lines_of
@@ -618,7 +618,7 @@ def test_cutting_along_outlines_settles_what_boxes_waste() -> None:
     build, facts = built()
     build = apply(build, [set_to("brief.budget", 1e6)])
     s = study(build, facts)
-    found = next(one for one in with_remedies(s) if one.code == "waste-by-boxes")
+    found = settled_one(s, "waste-by-boxes")
     assert found.remedy is not None
     after = apply(build, found.remedy.ops)
     assert not [one for one in findings(study(after, facts)) if one.code == "waste-by-boxes"]

@@ -5,6 +5,7 @@ import itertools
 import pytest
 
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
+from tests.judging import judged_once
 from uncle_sled.core.document.brief import Person
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
@@ -19,7 +20,6 @@ from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
 from uncle_sled.core.drawing.text_width import wrapped
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.exchange.demos import DEMOS, demo
 
 
@@ -45,7 +45,7 @@ def over_each_other(texts):
 @pytest.mark.parametrize("name", DEMOS)
 def test_the_balance_sheet_keeps_to_its_page_and_its_words_apart(name):
     s = studied(name)
-    page = balance_sheet(s, with_remedies(s), "A build with a name of forty characters!", "2026-11-23")
+    page = balance_sheet(s, judged_once(s), "A build with a name of forty characters!", "2026-11-23")
     texts = [shape for shape in page.shapes if isinstance(shape, Text)]
 
     for text in texts:

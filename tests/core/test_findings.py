@@ -2,6 +2,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
+from tests.judging import judged_once, settled_one
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.document.project import Facts
@@ -28,7 +29,7 @@ def test_every_remedy_of_a_demo_does_what_it_says(name):
     """Applying clears (code, where), adds no stop, makes nothing worse; undoing gives an equal build."""
     project = DEMO_BUILDS[name]
     s = study(project.build, project.facts)
-    before = with_remedies(s)
+    before = judged_once(s)
     for one in before:
         assert (one.remedy is None) != (one.why_none is None), one.code
         if one.remedy is None:
@@ -57,7 +58,7 @@ def _at(build, path):
 
 def test_marsh_heron_goes_light_coming_home_and_the_grey_jug_settles_it():
     project = DEMO_BUILDS["marsh-heron"]
-    one = next(f for f in with_remedies(study(project.build, project.facts)) if f.code == "ball-light")
+    one = settled_one(study(project.build, project.facts), "ball-light")
 
     assert one.case_id == "coming-home"
     assert one.remedy is not None and "grey jug beside the fresh jug" in one.remedy.says
@@ -69,7 +70,7 @@ def test_an_axle_that_is_not_welded_may_be_the_remedy():
     build = a_build(
         [a_thing("t1", 100.0, x=2.45, stays=True)], rig=a_rig(axle=3.4, axle_place="to be placed", stabiliser_station=Length(4.0))
     )
-    one = next(f for f in with_remedies(study(build, Facts())) if f.code == "ball-heavy")
+    one = settled_one(study(build, Facts()), "ball-heavy")
 
     assert one.remedy is not None and one.remedy.ops[0].path == "rig.axles.a1.station"
     assert "Weld the axle" in one.remedy.says and "forward" in one.remedy.says
@@ -77,7 +78,7 @@ def test_an_axle_that_is_not_welded_may_be_the_remedy():
 
 def test_a_welded_axle_is_never_moved():
     build = a_build([a_thing("t1", 100.0, x=1.6, stays=True)], rig=a_rig(axle=3.4))
-    one = next(f for f in with_remedies(study(build, Facts())) if f.code == "ball-heavy")
+    one = settled_one(study(build, Facts()), "ball-heavy")
 
     assert one.remedy is None and one.why_none
 

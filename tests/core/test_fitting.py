@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_bed, a_body, a_build, a_hole, a_rig, a_shell, a_tank, a_thing
+from tests.judging import settled_one
 from uncle_sled.core.document.brief import Brief, Person, Vehicle
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.placing import delete_ops
@@ -16,7 +17,7 @@ from uncle_sled.core.document.shell import Face
 from uncle_sled.core.document.stow import Hold, Level, LoadCase, Mode, Place, Tank
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies, worse_than
+from uncle_sled.core.remedies.remedies import worse_than
 from uncle_sled.core.studies.balance.sweep import steps_for, sweep
 from uncle_sled.core.studies.balance.tow_vehicle import front_axle, payload_left_kg, rear_axle
 from uncle_sled.core.studies.stow.at_hand import aisle_m, arrival_kit, hatch_head_m, heights, passing, seats
@@ -46,7 +47,7 @@ def codes(build, facts=None):
 
 
 def one(build, code, facts=None):
-    return next(f for f in with_remedies(study(build, facts or Facts())) if f.code == code)
+    return settled_one(study(build, facts or Facts()), code)
 
 
 # sleeping

@@ -7,6 +7,7 @@ import math
 import pytest
 
 from tests.builders import a_build
+from tests.judging import settled_one
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
 from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
@@ -17,7 +18,6 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.framing.sandwich_panels import angle_kg_m
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.bought_panels import bevel, joined, panels
 from uncle_sled.core.studies.shell.built_sections import GAP_M, sections_of, usual_splits
@@ -89,7 +89,7 @@ def test_seams_leak_until_they_are_made_and_the_usual_ones_hold() -> None:
         one = next(x for x in seams(s) if x.id == roof["id"])
         assert (one.water, one.air) == (water, air), change
     s = studied("marsh-heron", set_to("shell.seams", [{**one, "trim": ""} if one is roof else one for one in usual]))
-    found = next(one for one in with_remedies(s) if one.code == "seam-open")
+    found = settled_one(s, "seam-open")
     assert found.remedy is not None
     assert "seam-open" not in {one.code for one in findings(study(apply(s.build, found.remedy.ops), s.facts))}
 

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builders import a_bed, a_build, a_rig, a_shell, a_tank, a_thing
+from tests.judging import settled_one
 from uncle_sled.core.document.brief import Vehicle
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.placing import Stand
@@ -19,7 +20,6 @@ from uncle_sled.core.parts.from_rig import frame_cg_m
 from uncle_sled.core.parts.from_stow import part_of_thing, standing_size_m
 from uncle_sled.core.reading.studied import length_m, study, tail_m
 from uncle_sled.core.remedies.linear_moves import moves_of, rows_judged, shift_of, state
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg
 from uncle_sled.core.studies.stow.free_places import box_at, free_places, neighbours
 from uncle_sled.core.studies.stow.room import room_of
@@ -128,7 +128,7 @@ def test_two_moves_are_found_where_one_is_not_enough():
         a_thing("t2", 55.0, x=3.55, y=0.35, z=FLOOR, size=(0.4, 0.4, 0.3)),
     ]
     rig = a_rig(axle=2.78, frame=260.0, frame_cg=2.57, stabiliser_station=Length(4.0))
-    one = next(f for f in with_remedies(study(a_build(things, rig=rig, shell=a_shell()), Facts())) if f.code == "ball-light")
+    one = settled_one(study(a_build(things, rig=rig, shell=a_shell()), Facts()), "ball-light")
 
     assert one.remedy is not None
     assert len({op.path.split(".")[2] for op in one.remedy.ops}) in (1, 2)

@@ -8,6 +8,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_build, a_rig, a_shell, a_thing
+from tests.judging import judged_once, settled_one
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.edits import add_to, apply, remove, set_to
 from uncle_sled.core.document.project import Facts, OwnMaterial
@@ -379,7 +380,7 @@ def test_no_remedy_leaves_a_ball_or_a_limit_further_out(name):
     project = demo(name)
     s = study(project.build, project.facts)
     was, used = out_kg(s), {one.id: use(one) for one in s.limits}
-    offered = [one for one in with_remedies(s) if one.remedy is not None]
+    offered = [one for one in judged_once(s) if one.remedy is not None]
     assert offered or name == "dark-sky"
     for one in offered:
         after = study(apply(s.build, one.remedy.ops), s.facts)
@@ -494,7 +495,7 @@ def test_rafters_count_as_held_only_where_the_ridge_is():
     s = study(build, facts)
     assert pitch_of(build.shell, s.framed.body) is not None
     assert all(one.use is None for one in screening(s) if one.id.startswith(("roof-snow", "roof-sinks", "ridge")))
-    one = next(one for one in with_remedies(s) if one.code == "ridge-unsaid")
+    one = settled_one(s, "ridge-unsaid")
     assert one.remedy is not None and "ridge beam" in one.remedy.says
     mended = study(apply(build, one.remedy.ops), facts)
     known = {check.id: check.use for check in screening(mended)}

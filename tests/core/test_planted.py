@@ -5,6 +5,7 @@ from msgspec.structs import replace
 
 from tests.builders import a_thing
 from tests.core.planted import FACTS, a_sound_bed, a_sound_frame, a_sound_trailer, plant, with_
+from tests.judging import settled_one
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Mass
@@ -69,7 +70,7 @@ def test_a_negative_ball_gets_the_place_of_an_axle_that_is_not_welded_yet():
         ("stow.things.box.stays", True),
         ("stow.things.bed.stays", True),
     )
-    one = next(f for f in with_remedies(study(build, FACTS), lambda *a: None) if f.code == "ball-light")
+    one = settled_one(study(build, FACTS), "ball-light")
 
     assert one.severity == "stop" and "lifts" in one.title
     assert one.remedy is not None and one.remedy.says.startswith("Weld the axle")
@@ -93,7 +94,7 @@ def test_what_hangs_on_the_tail_is_offered_the_drawbar():
     build = with_(
         build, ("rig.axles.a1.station", {"si": 3.175, "typed": None}), ("stow.things.box.stays", True), ("stow.things.bed.stays", True)
     )
-    one = next(f for f in with_remedies(study(build, FACTS), lambda *a: None) if f.code == "ball-light")
+    one = settled_one(study(build, FACTS), "ball-light")
 
     assert one.remedy is not None and "spare wheel" in one.remedy.says.lower() and "forward" in one.remedy.says
     to = next(op.value["si"] for op in one.remedy.ops if op.path.endswith("wheel.x"))

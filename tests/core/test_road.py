@@ -12,6 +12,7 @@ import msgspec
 import numpy as np
 import pytest
 
+from tests.judging import settled_one
 from uncle_sled.cli import main
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
@@ -23,7 +24,6 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.learnt import columns_of, group_of
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.road.reconcile import accepted, correction_of, reconcile, update
 from uncle_sled.core.studies.road.standing import block_loads_n, pad_side_m, stands, up_m, usual_blocks
 from uncle_sled.core.studies.road.steady import Steadiness, parsed_line
@@ -365,7 +365,7 @@ def test_what_trips_took_can_be_taken_into_the_plan() -> None:
     s = study(build, facts)
     water = next(one for one in taken(s) if one.unit == "L")
     assert water.took == 5.0 and water.ratio is not None and water.ratio < 0.8
-    found = next(one for one in with_remedies(s) if one.code == "trip-taught")
+    found = settled_one(s, "trip-taught")
     assert found.remedy is not None
     after = study(apply(build, found.remedy.ops), facts)
     assert "trip-taught" not in {one.code for one in findings(after)}

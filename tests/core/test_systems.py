@@ -7,6 +7,7 @@ import msgspec
 import pytest
 
 from tests.builders import IMPERIAL, METRIC, a_body, a_build, a_thing
+from tests.judging import settled_one
 from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.document.project import Facts, Project
@@ -23,7 +24,6 @@ from uncle_sled.core.errors import EditError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.findings.systems.wiring import BY_CODE
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.systems.hazards import hazards_of
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import stay_of
@@ -187,7 +187,7 @@ def test_what_is_tried_for_a_planted_hazard_clears_it_and_spoils_nothing(code):
     clean = wired_plant()
     build = apply(clean, PLANTED[code](clean))
     s = study(build, Facts())
-    one = next(f for f in with_remedies(s) if f.code == code)
+    one = settled_one(s, code)
 
     assert one.remedy is not None, one.why_none
     after = {f.key for f in findings(study(apply(build, one.remedy.ops), Facts()))}

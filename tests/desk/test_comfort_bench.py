@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_body, a_project, a_thing
 from tests.desk.driving import bench_on, button_on, charts_on, drawing, enter, form_on, in_place, press, told
+from tests.judging import judged_once
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.stow import Figures
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 
@@ -56,7 +56,7 @@ def test_gas_says_how_long_and_how_cold(open_on):
         "Cold", [set_to("brief.coldest", {"si": -25.0, "typed": None}), set_to("brief.nights_off", 14), set_to("systems.water.days", None)]
     )
     session.edit("Hot", [set_to("stow.things.t8.figures.hours_day", 8.0)])
-    session.judge(with_remedies(session.studied))
+    session.judge(judged_once(session.studied))
     codes = {f.code: f for f in session.findings}
     assert "gas-cold" in codes and codes["fuel-short"].where[-1] in ("gas", "diesel")
     gas = next(f for f in session.findings if f.code == "fuel-short" and f.where[-1] == "gas")
@@ -85,7 +85,7 @@ def test_see_it_sweat_try_a_vent_keep_it(open_on):
     assert any("Tail hatch" in one.text for one in panel.picture.written)
     assert panel.table.rows[0].name == "Tail hatch" and panel.table.rows[0].sweats and "1 sweat" in told(panel)
     session.judge_now()
-    session.judge(with_remedies(session.studied))
+    session.judge(judged_once(session.studied))
     one = next(f for f in session.findings if f.code == "sweats")
     session.go_to("Balance")
     window.says.refresh()

@@ -11,8 +11,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.desk.driving import named
+from tests.judging import judged_once
 from uncle_sled.core.document.project import Build, Facts, Project
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.desk.frame.new_build import NewBuild
 from uncle_sled.desk.kit.table import Table
@@ -126,7 +126,7 @@ class Builder:
         session = self.window.session
         for _ in range(most):
             session.judge_now()
-            session.judge(with_remedies(session.studied))
+            session.judge(judged_once(session.studied))
             QApplication.processEvents()
             if not any(one.remedy is not None and one.severity != "note" for one in session.findings):
                 return

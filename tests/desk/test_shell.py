@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.desk.driving import button_on, drag, drawing, form_on, key, move, named, press, release, told, type_words
 from tests.desk.walk import faults_of
+from tests.judging import judged_once
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.project import empty_project
@@ -12,7 +13,6 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.skeleton import near_faces
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
 from uncle_sled.desk.benches.shell.ways_panel import CompareWays
@@ -213,7 +213,7 @@ def test_a_stick_is_changed_by_hand_and_given_back(open_on):
 
 def settled(window):
     """Everything laid out again after quick changes, with the remedies in."""
-    window.session.judge(with_remedies(window.session.studied))
+    window.session.judge(judged_once(window.session.studied))
     for _ in range(4):
         QApplication.processEvents()
     return faults_of(window)

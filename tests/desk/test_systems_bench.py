@@ -7,10 +7,10 @@ from PySide6.QtWidgets import QApplication, QPushButton
 
 from tests.builders import a_body, a_project, a_thing
 from tests.desk.driving import bench_on, button_on, double_click, drag, drawing, enter, form_on, move, press, release, told
+from tests.judging import judged_once
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.drawing.systems.wire_views import flat
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
 from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
@@ -258,7 +258,7 @@ def test_every_stop_finding_of_rosin_box_is_tried_kept_and_undone(open_on):
         one = next(f for f in session.findings if f.code == code)
         session.try_it(one.remedy)
         session.keep()
-        session.judge(with_remedies(session.studied))
+        session.judge(judged_once(session.studied))
         assert code not in {f.code for f in session.findings}
     assert not [f for f in session.findings if f.stop == "Systems" and f.severity == "stop"]
     while session.history.done:

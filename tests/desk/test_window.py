@@ -4,13 +4,13 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from tests.builders import IMPERIAL, METRIC, a_project, a_shell, a_thing
 from tests.desk.driving import drag, forms_on, key, middle_of
+from tests.judging import judged_once
 from uncle_sled.catalogue.search import sayings
 from uncle_sled.catalogue.things import entries
 from uncle_sled.core.document import variants
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.findings.finding import to_settle
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import QuantityField
@@ -39,7 +39,7 @@ def test_journey_open_drag_read_try_keep_undo_save_reopen(open_on, tmp_path):
     drag(sheet, middle_of(sheet, "t2"), (-0.3 * sheet.scale, 0), CTRL)
     assert session.studied.readings.tongue_kg[session.row] > 28.3
     session.undo()
-    session.judge(with_remedies(session.studied))
+    session.judge(judged_once(session.studied))
 
     card(window).try_button.click()
     tried = session.ghost_studied.readings.tongue_kg[session.row]
@@ -71,7 +71,7 @@ def test_what_is_tried_is_put_back_before_any_other_edit(open_on):
         lambda: session.undo(),
         lambda: window.escape(),
     ):
-        session.judge(with_remedies(session.studied))
+        session.judge(judged_once(session.studied))
         window.try_worst()
         assert session.ghost is not None
         act()

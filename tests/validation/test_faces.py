@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_build, a_rig, a_shell
+from tests.judging import settled_one
 from uncle_sled.core.document.assemblies import WAYS
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.project import Facts, Project
@@ -153,7 +154,7 @@ def test_a_sheet_that_will_not_bend_is_told_and_two_thin_ones_settle_it():
 
 
 def test_a_sheet_too_thick_even_in_three_says_so():
-    one = next(f for f in with_remedies(study(curved_build("bare 18 mm ply"), Facts())) if f.code == "will-not-bend")
+    one = settled_one(study(curved_build("bare 18 mm ply"), Facts()), "will-not-bend")
 
     assert one.remedy is None and "larger radius" in one.why_none
 

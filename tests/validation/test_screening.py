@@ -5,13 +5,13 @@ from __future__ import annotations
 import msgspec
 import pytest
 
+from tests.judging import settled_one
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
 from uncle_sled.core.document.sense import of_no_sense
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.materials import materials
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.studies.shell import strength as st
 from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.core.studies.shell.seams import joints
@@ -109,7 +109,7 @@ def test_a_screw_that_comes_through_and_a_loft_and_their_remedies() -> None:
     found, s = checks("marsh-heron", set_to("shell.framing.screw", {"si": 0.05}))
     screw = found["screw"]
     assert screw.value == 0.05 and screw.limit == pytest.approx(0.028, abs=2e-3)
-    made = next(one for one in with_remedies(s) if one.code == "screw-through")
+    made = settled_one(s, "screw-through")
     assert made.remedy is not None and "25 mm" in made.remedy.says
     after = study(apply(s.build, made.remedy.ops), s.facts)
     assert "screw-through" not in {one.code for one in findings(after)}
@@ -125,8 +125,8 @@ def test_a_screw_that_comes_through_and_a_loft_and_their_remedies() -> None:
 def test_a_weak_roof_is_found_with_a_remedy_that_clears_it() -> None:
     ops = [set_to("brief.ground_snow_kpa", 1.0), set_to("shell.framing.pitch", {"si": 0.9})]
     _, s = checks("marsh-heron", *ops)
-    weak = next((one for one in with_remedies(s) if one.code == "roof-weak-snow"), None)
-    assert weak is not None and weak.severity == "mind" and "licensed engineer" in weak.caution
+    weak = settled_one(s, "roof-weak-snow")
+    assert weak.severity == "mind" and "licensed engineer" in weak.caution
     if weak.remedy is not None:
         after = study(apply(s.build, weak.remedy.ops), s.facts)
         assert "roof-weak-snow" not in {one.code for one in findings(after)}

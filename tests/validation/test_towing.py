@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 
 from tests.builders import a_build, a_rig, a_shell, a_thing
+from tests.judging import settled_one
 from uncle_sled.core.document.brief import Brief, Vehicle
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
@@ -17,7 +18,6 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Axle
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.remedies.remedies import with_remedies
 from uncle_sled.core.sections import sections
 from uncle_sled.core.studies.balance.frame_beam import LEAF_M, ROAD, beam_of, choices, frame_under, hangers_m, sinking
 from uncle_sled.core.studies.balance.sway import (
@@ -255,7 +255,7 @@ def test_findings_of_sway_and_the_remedy_that_helps() -> None:
     found = [one for one in findings(fast) if one.code in ("sway-low", "sway-critical")]
     assert (worst_case.damping_at < GOOD) == bool(found)
     if found:
-        settled = next(one for one in with_remedies(fast) if one.code == found[0].code)
+        settled = settled_one(fast, found[0].code)
         if settled.remedy is not None:
             after = study(apply(fast.build, settled.remedy.ops), FACTS)
             assert worst(sway(after)).damping_at > worst_case.damping_at
@@ -355,7 +355,7 @@ def test_a_weak_frame_is_found_its_remedy_holds_and_a_mended_crack_is_spoken_of(
     weak = a_frame(rail="tube-25x25x1.5")
     codes = {one.code for one in findings(weak)}
     assert {"frame-weak", "tongue-slender"} & codes
-    settled = next(one for one in with_remedies(weak) if one.code == "frame-weak")
+    settled = settled_one(weak, "frame-weak")
     assert settled.remedy is not None and settled.remedy.ops[0].path == "rig.rail"
     after = study(apply(weak.build, settled.remedy.ops), FACTS)
     assert frame_under(after).utilisation <= 1 and "frame-weak" not in {one.code for one in findings(after)}

@@ -8,7 +8,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
-from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
+from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
@@ -45,7 +45,7 @@ def power_report(s: Studied) -> dict[str, Any]:
 
 
 def _schools(s: Studied, stay: Stay) -> list[dict[str, Any]]:
-    needs = next((needs for needs in needs_of(s.build, stay_mode(s.build)) if needs.sky == "mixed"), None)
+    needs = needs_under(s.build, stay_mode(s.build), "mixed")
     if needs is None or needs.battery_wh is None:
         return []
     return [

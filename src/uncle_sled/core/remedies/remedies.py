@@ -7,7 +7,7 @@ again: a remedy clears its finding, adds no stop and makes no case worse, or it 
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from functools import cached_property
 
 import msgspec
@@ -27,7 +27,7 @@ from uncle_sled.core.reading.limits import use
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.reading.studied import Studied, study, whole
 from uncle_sled.core.remedies.linear_moves import Moves, carry_ops, clears, hardness, heaviest_first, moves_of, shift_of, state, worse
-from uncle_sled.core.slow import Tell, slow
+from uncle_sled.core.slow import Tell, nobody, slow
 from uncle_sled.core.studies.balance.axle_placing import axle_placing
 from uncle_sled.core.studies.stow.free_places import LONGEST_M
 from uncle_sled.core.studies.stow.room import room_of
@@ -60,17 +60,21 @@ class Candidate(msgspec.Struct, frozen=True):
 @slow(whole, lane="remedies")
 def with_remedies(s: Studied, tell: Tell) -> tuple[Finding, ...]:
     """The findings of a build, each with a remedy that was tried or the reason why there is none."""
-    found = findings(s)
-    settled = []
-    search = _Search(s, found, tell)
-    for at, finding in enumerate(found):
+    return settled(s, findings(s), tell)
+
+
+def settled(s: Studied, wanted: Sequence[Finding], tell: Tell = nobody) -> tuple[Finding, ...]:
+    """The same of some of the findings of a build alone."""
+    made = []
+    search = _Search(s, findings(s), tell)
+    for at, finding in enumerate(wanted):
         if finding.remedy or finding.why_none or finding.set_aside:
-            settled.append(finding)
+            made.append(finding)
             continue
-        tell(at / len(found), f"looking for what helps: {lower_first(finding.title)}")
+        tell(at / len(wanted), f"looking for what helps: {lower_first(finding.title)}")
         remedy = search.remedy_for(finding)
-        settled.append(finding.settled_by(remedy, None if remedy else search.why_none(finding)))
-    return tuple(told(search.refer(each), search.words) for each in settled)
+        made.append(finding.settled_by(remedy, None if remedy else search.why_none(finding)))
+    return tuple(told(search.refer(each), search.words) for each in made)
 
 
 class _Search:

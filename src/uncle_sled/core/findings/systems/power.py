@@ -10,7 +10,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
-from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, battery_ops, least_of, needs_of, panel_ops, strings_v
+from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, battery_ops, least_of, needs_under, panel_ops, strings_v
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_stay
@@ -32,7 +32,7 @@ def day_words(hours: float) -> str:
 
 
 def _needed(s: Studied, sky: str) -> tuple[float | None, float | None]:
-    found = next((needs for needs in needs_of(s.build, stay_mode(s.build)) if needs.sky == sky), None)
+    found = needs_under(s.build, stay_mode(s.build), sky)
     return (None, None) if found is None else (found.battery_wh, found.panel_wp)
 
 

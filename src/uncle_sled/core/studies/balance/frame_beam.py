@@ -26,6 +26,7 @@ Floats = NDArray[np.float64]
 ROAD = 2.5
 LEAF_M = 0.66  # eye to eye, where nobody said
 STATIONS = 401
+POINT_M = 1e-4  # half of a load's length; a shorter one is as good as a point
 JUST_AFT_M = 1e-4  # of a support or of the nose: what changes there is read on both its sides
 SINKS = 500.0  # span over what it may sink; a cantilever counts twice its length
 LIFT_AT = 0.2  # of its length from both ends
@@ -142,28 +143,34 @@ def _spreads(s: Studied) -> tuple[Floats, Floats]:
     return half, on.astype(float)
 
 
-def left_of(x: Floats, at: Floats, half: Floats) -> tuple[Floats, Floats]:
-    """Share of each load left of every place, and its moment about it [m]. Shapes: x (k), at and half (n); returns (n, k)."""
-    a, b = (at - half)[:, None], (at + half)[:, None]
-    long = np.maximum(b - a, 1e-9)
-    share = np.clip((x[None] - a) / long, 0.0, 1.0)
-    inside = (x[None] - a) ** 2 / (2 * long)
-    arm = np.where(x[None] <= a, 0.0, np.where(x[None] >= b, x[None] - at[:, None], inside))
-    return share, arm
+def _ramps(x: Floats, begin: Floats, slope: Floats) -> tuple[Floats, Floats]:
+    """Sums of slope times what of x lies past each begin, and of half its square. Shapes: x (k), begin and slope (n); (k) each."""
+    order = np.argsort(begin)
+    begin, slope = begin[order], slope[order]
+    many = begin.searchsorted(x, side="right")
+    none, once, twice = (np.concatenate([[0.0], np.cumsum(slope * begin**power)])[many] for power in (0, 1, 2))
+    return none * x - once, (none * x * x - 2 * once * x + twice) / 2
 
 
 def beam_of(x: Floats, loads: tuple[Floats, Floats, Floats], supports: list[tuple[float, float]]) -> tuple[Floats, Floats]:
     """Shear and moment [N, N m]. Args: loads: weights [N], middles and half lengths [m] (n); supports: place, force up.
 
+    An even load is a ramp that begins at its one end less one that begins at its other, so that many loads cost a sort.
     Check: 4 m on two ends, 1 kN in the middle: 1,000 N m; even 1 kN/m: 2,000; overhangs by any table to rounding.
     """
     weight, at, half = loads
-    share, arm = left_of(x, at, half)
-    shear, moment = -(weight[:, None] * share).sum(axis=0), -(weight[:, None] * arm).sum(axis=0)
-    for place, force in supports:
+    even = half > POINT_M
+    slope = weight[even] / (2 * half[even])
+    (begun, bent), (ended, unbent) = (_ramps(x, at[even] + side * half[even], slope) for side in (-1, 1))
+    order = np.argsort(at[~even])
+    point, force = at[~even][order], weight[~even][order]
+    left = point.searchsorted(x, side="left")
+    push, pull = (np.concatenate([[0.0], np.cumsum(force * point**power)])[left] for power in (0, 1))
+    shear, moment = ended - begun - push, unbent - bent - (push * x - pull)
+    for place, up in supports:
         right = x > place - 1e-9
-        shear = shear + force * right
-        moment = moment + force * np.maximum(x - place, 0.0)
+        shear = shear + up * right
+        moment = moment + up * np.maximum(x - place, 0.0)
     return shear, moment
 
 

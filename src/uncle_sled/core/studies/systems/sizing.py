@@ -6,6 +6,8 @@ itself: the smallest under which nothing goes dark.
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import msgspec
 
 from uncle_sled.core.document.edits import Op, apply, set_to
@@ -14,6 +16,7 @@ from uncle_sled.core.document.stow import Thing, Unit
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.bank import cold_share, temperatures_c
 from uncle_sled.core.studies.systems.stay import Stay, power_key, stay_of
+from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.core.wiring.appliances import CELL_V, DEPTH, figures_of, loads_of, low_v, units_of
 from uncle_sled.core.wiring.rows import in_series
 
@@ -98,13 +101,12 @@ def _with_panels(build: Build, wp: float) -> Build:
 
 
 def _lasts(build: Build, mode: str, sky: str) -> bool:
-    string = stay_of(build, mode).of(sky)
+    string = stay_of(build, mode, sky).of(sky)
     return string is not None and string.first_dark_h is None
 
 
-def _least(low: float, high: float, lasts: object, tries: int = 12) -> float | None:
+def _least(low: float, high: float, lasts: Callable[[float], bool], tries: int = 12) -> float | None:
     """The least value that lasts, by halving; None where even the highest does not."""
-    assert callable(lasts)
     if not lasts(high):
         return None
     for _ in range(tries):
@@ -113,22 +115,22 @@ def _least(low: float, high: float, lasts: object, tries: int = 12) -> float | N
     return high
 
 
-@keep(power_key, "mode", most=4)
 def needs_of(build: Build, mode: str) -> tuple[Needs, ...]:
     """For each string of weather the least battery with the panels there are, and the least panels with the battery."""
+    found = [needs_under(build, mode, sky.id) for sky in skies()]
+    return tuple([needs for needs in found if needs is not None])
+
+
+@keep(power_key, "mode", "sky", most=12)
+def needs_under(build: Build, mode: str, sky: str) -> Needs | None:
+    """The least battery and the least panels under one sky, each with the other as it is; None where no stay is told."""
     stay = stay_of(build, mode)
-    if stay.why or stay.bank is None:
-        return ()
-    daily = max(stay.demand.daily_wh, 1.0)
-    most = min(daily * stay.nights * 1.6 + 2 * stay.reserve_wh + 500, MOST_WH)
-    made = []
-    for string in stay.strings:
-        battery = _least(0.0, most, lambda wh, sky=string.id: _lasts(_with_bank(build, wh), mode, sky))
-        panel = None
-        if units_of(build, "panel"):
-            panel = _least(0.0, 6000.0, lambda wp, sky=string.id: _lasts(_with_panels(build, wp), mode, sky))
-        made.append(Needs(string.id, battery, panel))
-    return tuple(made)
+    if stay.why or stay.bank is None or stay.of(sky) is None:
+        return None
+    most = min(max(stay.demand.daily_wh, 1.0) * stay.nights * 1.6 + 2 * stay.reserve_wh + 500, MOST_WH)
+    battery = _least(0.0, most, lambda wh: _lasts(_with_bank(build, wh), mode, sky))
+    panel = _least(0.0, 6000.0, lambda wp: _lasts(_with_panels(build, wp), mode, sky)) if units_of(build, "panel") else None
+    return Needs(sky, battery, panel)
 
 
 def next_size(wanted: float, sold: tuple[float, ...]) -> float | None:

@@ -163,9 +163,9 @@ def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
         yield "What the charger on the mains gives is not said."
 
 
-@keep(power_key, "mode", most=8)
-def stay_of(build: Build, mode: str) -> Stay:
-    """The stay in a mode. Never raises: what it cannot answer it says in ``why``."""
+@keep(power_key, "mode", "sky", most=8)
+def stay_of(build: Build, mode: str, sky: str = "") -> Stay:
+    """The stay in a mode, under all skies or under one. Never raises: what it cannot answer it says in ``why``."""
     brief, systems = build.brief, build.systems
     bank = bank_of(build)
     demand = demand_of(build, mode, systems.plugged)
@@ -188,7 +188,7 @@ def stay_of(build: Build, mode: str) -> Stay:
         must = np.array([appliance.must_run for appliance in demand.loads])
         if must.any() and not must.all():
             reserve = min(float(demand.wh[must].sum()), RESERVE_MOST * bank.cold_wh)
-        strings = tuple(_string(build, bank, demand, reserve, nights, day, sky) for sky in skies())
+        strings = tuple([_string(build, bank, demand, reserve, nights, day, each) for each in skies() if sky in ("", each.id)])
     return Stay(
         bank,
         demand,

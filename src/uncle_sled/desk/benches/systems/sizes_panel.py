@@ -18,6 +18,7 @@ from uncle_sled.core.studies.systems.sizing import (
     battery_ops,
     least_of,
     needs_of,
+    needs_under,
     panel_ops,
     strings_v,
     ways_of,
@@ -107,7 +108,7 @@ class SizesPanel(Panel):
     def needs(self) -> Needs | None:
         """What the stay wants under the sky that is shown."""
         build = self.session.build
-        return next((needs for needs in needs_of(build, stay_mode(build)) if needs.sky == self.sky), None)
+        return needs_under(build, stay_mode(build), self.sky)
 
     def prepared(self) -> None:
         build = self.session.build

@@ -8,8 +8,10 @@ import subprocess
 import sys
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QDialog, QMenu, QWidget
 
 from tests.builders import a_project, a_thing
@@ -78,7 +80,7 @@ assert any(act.text() == "Masses again as CSV…" for menu in window.file_menu()
            for act in menu.menu().actions())
 from tests.desk.walk import walk
 window.session.judge(())
-assert walk(window) == []
+assert walk(window, stops=("Tenth", "Balance")) == []  # the others are walked with nine
 print("nine and one")
 """
 
@@ -235,21 +237,16 @@ def test_a_sheet_painted_in_part_is_the_one_painted_whole(open_on):
             in_part, told = (sheet._rested().toImage(), {(w.text, w.rect.center().toTuple()) for w in sheet._layer.written})
             kept, sheet._layer = sheet._layer, Layer()
             whole = sheet._rested().toImage()
-            whole = sheet._rested().toImage()
             assert {(w.text, w.rect.center().toTuple()) for w in sheet._layer.written} == told
             sheet._layer = kept
-            far = [
-                (x, y)
-                for x in range(0, whole.width(), 3)
-                for y in range(0, whole.height(), 3)
-                if _apart(whole.pixelColor(x, y), in_part.pixelColor(x, y)) > 30
-            ]
-            assert far == [], stop  # edges are smoothed a shade differently inside a clip
+            assert np.abs(pixels(whole) - pixels(in_part)).max() <= 30, stop  # edges are smoothed a shade differently inside a clip
         assert sheet._layer.whole_paints - part < 12
 
 
-def _apart(a, b):
-    return max(abs(a.red() - b.red()), abs(a.green() - b.green()), abs(a.blue() - b.blue()))
+def pixels(image):
+    """Shades of all pixels, shape (height, width, 4)."""
+    plain = image.convertToFormat(QImage.Format.Format_RGBA8888)
+    return np.frombuffer(plain.constBits(), np.uint8).reshape(plain.height(), plain.width(), 4).astype(int)
 
 
 # nothing stays

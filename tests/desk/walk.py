@@ -179,11 +179,13 @@ def silent(window) -> set[tuple[str, str]]:
     return found
 
 
-def every_view(window) -> Iterator[str]:
-    """Shows every view of every stop, with what is worth having in hand on it; says which."""
+def every_view(window, stops=()) -> Iterator[str]:
+    """Shows every view of every stop, or of some, with what is worth having in hand on it; says which."""
     session = window.session
     window.in_hand.open = {"Shape of the tank", "In this mode", "Held down", "Use", "Room beside it", "Power, gas, water"}
     for said in abouts():
+        if stops and said.stop not in stops:
+            continue
         session.go_to(said.stop)
         bench = window.bench(said.stop)
         for view in said.views or (None,):
@@ -195,13 +197,13 @@ def every_view(window) -> Iterator[str]:
             bench.show_view(said.views[0].name)
 
 
-def walk(window, read=lambda where: None) -> list[str]:
+def walk(window, read=lambda where: None, stops=()) -> list[str]:
     """Every stop with every view it says it has, something in hand on each, every load case, and a remedy tried.
 
     Args: read: is called on every view, to look at something else as well.
     """
     session, found = window.session, []
-    for where in every_view(window):
+    for where in every_view(window, stops):
         QApplication.processEvents()
         found += [f"{where}: {fault}" for fault in faults_of(window)]
         read(where)

@@ -63,14 +63,14 @@ def _stow(build: Build, where: str, said: list[str]) -> Stow:
     stow = build.stow
     things = {thing.id: thing for thing in stow.things}
     inside = {thing.id: thing.inside for thing in stow.things}
-    kept = []
-    for thing in stow.things:
+    kept = list(stow.things)
+    for at, thing in enumerate(kept):
         within = thing.inside
         if within is not None and (within not in things or _in_ring(thing.id, inside)):
             why = "there is no such thing" if within not in things else "the two would stand inside each other"
             said.append(f"{where}.things.{thing.id}.inside: “{within[:60]}” was left out, {why}.")
-            within = inside[thing.id] = None
-        kept.append(changed(thing, inside=within))
+            inside[thing.id] = None
+            kept[at] = changed(thing, inside=None)
     doors = {opening.id for opening in build.shell.openings}
     modes = tuple(_mode(mode, things, doors, f"{where}.modes.{mode.id}", said) for mode in stow.modes)
     known = {mode.id for mode in modes}

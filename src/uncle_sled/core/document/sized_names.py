@@ -41,11 +41,17 @@ def with_sized_names(build: Build, before: Build) -> Build:
     """The build with the names of things whose size changed since, told by them; the same object where none did."""
     if build.stow.things is before.stow.things:
         return build
-    were = {thing.id: thing for thing in before.stow.things}
-    things = tuple([_renamed(thing, were.get(thing.id)) for thing in build.stow.things])
-    if all(new is old for new, old in zip(things, build.stow.things, strict=True)):
+    same = set(map(id, before.stow.things))
+    new = [(at, thing) for at, thing in enumerate(build.stow.things) if id(thing) not in same]
+    ids = {thing.id for _, thing in new}
+    were = {thing.id: thing for thing in before.stow.things if thing.id in ids}
+    renamed = [(at, again) for at, thing in new if (again := _renamed(thing, were.get(thing.id))) is not thing]
+    if not renamed:
         return build
-    return replace(build, stow=replace(build.stow, things=things))
+    things = list(build.stow.things)
+    for at, thing in renamed:
+        things[at] = thing
+    return replace(build, stow=replace(build.stow, things=tuple(things)))
 
 
 def _renamed(thing: Thing, before: Thing | None) -> Thing:

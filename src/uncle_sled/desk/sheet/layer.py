@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
+from operator import is_
 from typing import cast
 
 import msgspec
@@ -50,6 +51,9 @@ def box_px(shape: Primitive, frame: Frame) -> QRectF:
 
 def changed(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> list[Primitive] | None:
     """Shapes that are only in one of them; None where those in both lie in another order."""
+    head = _alike(old, new)
+    tail = _alike(old[head:][::-1], new[head:][::-1])
+    old, new = old[head : len(old) - tail], new[head : len(new) - tail]  # of thousands that lie as they lay few are left
     was, now = {id(shape) for shape in old}, {id(shape) for shape in new}
     kept_old = [shape for shape in old if id(shape) in now]
     kept_new = [shape for shape in new if id(shape) in was]
@@ -60,6 +64,12 @@ def changed(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> list[Prim
         equal = set(gone) & set(come)
         gone, come = [s for s in gone if s not in equal], [s for s in come if s not in equal]
     return gone + come
+
+
+def _alike(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> int:
+    """How many shapes at the beginning of both are the same objects."""
+    same = bytes(map(is_, old, new))
+    return len(same) if (first := same.find(0)) < 0 else first
 
 
 class Layer:

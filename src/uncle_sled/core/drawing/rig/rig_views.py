@@ -6,9 +6,12 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
+from heapq import nlargest
+from itertools import chain
 
 import msgspec
+import numpy as np
 from msgspec.structs import replace
 from shapely import box as shapely_box
 from shapely import get_coordinates, get_exterior_ring
@@ -20,14 +23,14 @@ from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.pencil_figures import figure
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
-from uncle_sled.core.engine import by_value, keep, keep_each
+from uncle_sled.core.engine import by_value, from_last, keep, keep_each
 from uncle_sled.core.geometry.footprint import corners_m
 from uncle_sled.core.geometry.vessel import vessel_of
 from uncle_sled.core.parts.figure_of import figure_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of, homes_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
-from uncle_sled.core.reading.load_cases import ON_GROUND_M, columns_of
+from uncle_sled.core.reading.load_cases import ON_GROUND_M, Floats, columns_of
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
 from uncle_sled.core.studies.stow.next_place import on_roof
 from uncle_sled.core.studies.stow.solids import outline_of
@@ -36,6 +39,7 @@ from uncle_sled.core.units import weight
 LABEL = 11.0
 LEADING = 1.2
 MOST_HATCHED = 150  # hatches and labels of more than this overlap into a blur
+FEW = 50  # things that are put anew beside all that stayed
 MOST_LEADERS = 60  # more things than this leave their names to hovering
 Box = tuple[float, float, float, float]
 
@@ -75,28 +79,83 @@ def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Pla
     )
 
 
+Levels = tuple[tuple[str, float], ...]
+
+
+class _In(msgspec.Struct, frozen=True):
+    """A mode and how full and heavy everything is in it. kg: of each column of a table of masses, whose ids are beside."""
+
+    mode: Mode
+    levels: Levels
+    ids: tuple[str, ...]
+    kg: Floats | None
+
+    def puts(self, thing: Thing, home: Stand) -> Placed | None:
+        """Where a thing stands; None where it is not there."""
+        mode = self.mode
+        if thing.id in mode.absent or (mode.towing and thing.rides):
+            return None
+        stand = stand_of(thing, mode) if thing.id in mode.touched else home
+        columns = columns_of(self.ids).get(thing.id)
+        set_out = not mode.towing and stand.z < ON_GROUND_M
+        weighs = self.kg is not None and columns is not None and not set_out
+        mass = float(self.kg[list(columns)].sum()) if weighs and self.kg is not None and columns is not None else thing.mass.si
+        level = next((level for id, level in self.levels if id == thing.id), 0.0) if thing.tank else None
+        return _placed(thing, stand, level, mass)
+
+
+class _AllIn(msgspec.Struct, frozen=True, eq=False):
+    """placed: of every thing, None where it is not there; order: those that are, largest first."""
+
+    things: tuple[Thing, ...]
+    way: _In
+    placed: tuple[Placed | None, ...]
+    order: tuple[Placed, ...]
+
+
+def _all_again(old: _AllIn, things: tuple[Thing, ...], way: _In) -> _AllIn | None:
+    """The same with what changed put anew; None where more than a few did."""
+    was = old.way
+    if len(things) != len(old.things) or was.mode is not way.mode or was.levels != way.levels or was.ids != way.ids:
+        return None
+    if (was.kg is None) != (way.kg is None):
+        return None
+    heavier = {way.ids[at].split("/", 1)[0] for at in np.flatnonzero(was.kg != way.kg)} if was.kg is not None else ()
+    if len(heavier) > FEW:
+        return None
+    new = [at for at, (a, b) in enumerate(zip(old.things, things, strict=True)) if a is not b or (heavier and b.id in heavier)]
+    if len(new) > FEW:
+        return None
+    placed, homes = list(old.placed), homes_of(things)
+    for at in new:
+        placed[at] = way.puts(things[at], homes[at])
+    before, after = [old.placed[at] for at in new], [placed[at] for at in new]
+    if any(a is None or b is None or a.size != b.size for a, b in zip(before, after, strict=True)):
+        return _AllIn(things, way, tuple(placed), _largest_first(placed))
+    instead = {id(a): b for a, b in zip(before, after, strict=True) if b is not None}
+    return _AllIn(things, way, tuple(placed), tuple([instead.get(id(each), each) for each in old.order]))
+
+
+def _largest_first(placed: Iterable[Placed | None]) -> tuple[Placed, ...]:
+    return tuple(sorted([p for p in placed if p is not None], key=lambda p: -p.size[0] * p.size[2]))
+
+
+@from_last(_all_again, lambda _things, way: way.mode.id, most=6)
+def _all_in(things: tuple[Thing, ...], way: _In) -> _AllIn:
+    placed = tuple([way.puts(thing, home) for thing, home in zip(things, homes_of(things), strict=True)])
+    return _AllIn(things, way, placed, _largest_first(placed))
+
+
 def things_in(s: Studied, row: int, mode: Mode | None = None, only: frozenset[str] | None = None) -> tuple[Placed, ...]:
     """Every thing (or only some) as it stands in a case (or another mode), largest first."""
     build, case = s.build, s.table.cases[row] if s.table.cases else None
     mode = mode or (case.mode if case else build.stow.modes[0])
-    levels = {lv.id: lv.level for lv in case.case.levels} if case else {}
-    weighs: dict[str, float] = {}
-    if case:
-        columns, kg = columns_of(s.table.ids), s.table.mass_kg[row].tolist()
-        weighs = {id: sum([kg[at] for at in columns[id]]) for id in only or columns if id in columns}
-    made, touched = [], mode.touched
-    pairs: Iterable[tuple[Thing, Stand]] = zip(build.stow.things, homes_of(build.stow.things), strict=True)
-    if only is not None:
-        pairs = [pair for pair in pairs if pair[0].id in only]
-    for thing, home in pairs:
-        if thing.id in mode.absent or (mode.towing and thing.rides):
-            continue
-        stand = stand_of(thing, mode) if thing.id in touched else home
-        mass = weighs.get(thing.id, thing.mass.si)
-        set_out = not mode.towing and stand.z < ON_GROUND_M
-        mass = thing.mass.si if set_out else mass
-        made.append(_placed(thing, stand, levels.get(thing.id, 0.0) if thing.tank else None, mass))
-    return tuple(sorted(made, key=lambda p: -p.size[0] * p.size[2]))
+    levels = tuple([(lv.id, lv.level) for lv in case.case.levels]) if case else ()
+    way = _In(mode, levels, s.table.ids, s.table.mass_kg[row] if case else None)
+    if only is None:
+        return _all_in(build.stow.things, way).order
+    pairs = [(thing, home) for thing, home in zip(build.stow.things, homes_of(build.stow.things), strict=True) if thing.id in only]
+    return _largest_first([way.puts(thing, home) for thing, home in pairs])
 
 
 def side_rig(build: Build, *, ground: bool = True) -> tuple[Primitive, ...]:
@@ -274,6 +333,16 @@ def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive,
     return tuple(shapes)
 
 
+def _unhatched(view: str) -> Callable[[Placed], tuple[Primitive, ...]]:
+    def shapes_of(p: Placed) -> tuple[Primitive, ...]:
+        return thing_shapes(p, view, hatched=False)
+
+    return shapes_of
+
+
+_shapes_of_many = {view: keep_each(_unhatched(view)) for view in ("side", "plan", "rear")}
+
+
 def figure_shapes(p: Placed, view: str, left: float, low: float, wide: float, high: float) -> list[Primitive]:
     """The pencil figure of what a thing is, inside of its box."""
     ink = group_of(p.thing)
@@ -381,21 +450,23 @@ def things_view(
     labels = labels or Labels([], set())
     across = 2 if view == "side" else 1
     order = sorted(things, key=lambda p: -p.size[0] * p.size[across])
-    shapes: list[Primitive] = []
-    for p in order:
+    many = len(order) > MOST_HATCHED
+    drawn = list(_shapes_of_many[view](tuple(order))) if many else [thing_shapes(p, view) for p in order]
+    for at, p in enumerate(order) if under else ():
         if p.thing.id in under:
-            shapes += [
-                replace(shape, fill="", hatch="", dash=(4, 3), width=0.9) if isinstance(shape, Poly) else shape
-                for shape in thing_shapes(p, view)[:1]
-            ]
-        else:
-            shapes += thing_shapes(p, view, len(order) <= MOST_HATCHED)
-    boxes = [box_of(q, view) for q in order]
-    for at, p in sorted(enumerate(order), key=lambda pair: -pair[1].mass_kg)[:MOST_HATCHED]:
+            drawn[at] = tuple(
+                [
+                    replace(shape, fill="", hatch="", dash=(4, 3), width=0.9) if isinstance(shape, Poly) else shape
+                    for shape in thing_shapes(p, view)[:1]
+                ]
+            )
+    shapes = list(chain.from_iterable(drawn))
+    boxes = [box_of(q, view) for q in order] if len(things) <= MOST_LEADERS else []
+    for at, p in nlargest(MOST_HATCHED, enumerate(order), key=lambda pair: pair[1].mass_kg):
         if p.thing.id in under:
             continue
         # a label inside a box must not lie under a smaller box
-        over = [b for b in boxes[at + 1 :] if b[2] > b[0]] if len(things) <= MOST_LEADERS else []
+        over = [b for b in boxes[at + 1 :] if b[2] > b[0]]
         label = thing_label(p, view, px_per_m, weight(p.mass_kg, shown), labels.taken, over)
         shapes += label
         if label:

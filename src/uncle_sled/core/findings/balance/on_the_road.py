@@ -189,8 +189,10 @@ EMPTYING = Rule(
 
 
 def _emptying(s: Studied, words: Words) -> Iterator[Finding]:
-    names = {thing.id: lower_first(thing.name) for thing in s.build.stow.things}
-    for each_emptying in emptying(s):
+    told = emptying(s)
+    tanks = {id for each_emptying in told for id in (*each_emptying.worst.tanks, *each_emptying.best.tanks)}
+    names = {thing.id: lower_first(thing.name) for thing in s.build.stow.things if thing.id in tanks} if tanks else {}
+    for each_emptying in told:
         if each_emptying.worst.out_kg <= 0.5 or each_emptying.worst.out_kg <= each_emptying.best.out_kg + 0.5:
             continue  # it makes no odds, or is as far out full or empty: a standing case says so
         case = next(c for c in s.table.cases if c.id == each_emptying.case_id)

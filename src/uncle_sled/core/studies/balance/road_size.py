@@ -10,6 +10,7 @@ import math
 from typing import Literal
 
 import msgspec
+import numpy as np
 
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import keep
@@ -19,7 +20,7 @@ from uncle_sled.core.reading.limits import Held, Limit, Unchecked
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.road_checks import SPEED_KMH
 from uncle_sled.core.studies.shell.shell_measures import departure_deg
-from uncle_sled.core.studies.stow.solids import Solid, solids_in
+from uncle_sled.core.studies.stow.solids import Solid, corners_of, solids_in
 
 FENDER_M = 0.03  # a fender reaches past its tyre
 Way = Literal["height", "width", "length"]
@@ -57,9 +58,16 @@ def road_sizes(s: Studied) -> tuple[RoadSize, ...]:
 def _of_mode(s: Studied, mode: Mode) -> list[RoadSize]:
     rig, body = s.build.rig, s.framed.body
     riding = solids_in(s.build.stow, mode)
-    high, wide, long = [(solid.high[2], solid.name) for solid in riding], [], []
-    wide = [(2 * max(solid.high[1], -solid.low[1]), solid.name) for solid in riding]
-    ends = [(solid.high[0], solid.name) for solid in riding]
+    high: list[tuple[float, str]] = []
+    wide: list[tuple[float, str]] = []
+    ends: list[tuple[float, str]] = []
+    long: list[tuple[float, str]] = []
+    if riding:  # of many only the one that reaches farthest each way; the first, where some reach as far
+        corners = corners_of(riding)
+        aside = 2 * np.maximum(corners[:, 1, 1], -corners[:, 0, 1])
+        for found, reach in ((high, corners[:, 1, 2]), (wide, aside), (ends, corners[:, 1, 0])):
+            at = int(np.argmax(reach))
+            found.append((float(reach[at]), riding[at].name))
     if body is not None:
         high.append((body.under + body.height, "the body"))
         wide.append((body.width, "the body"))
@@ -74,7 +82,7 @@ def _of_mode(s: Studied, mode: Mode) -> list[RoadSize]:
             wide.append((rig.frame_width.si, "the frame"))
         if rig.frame_length:
             ends.append((rig.frame_length.si, "the frame"))
-        front = min([0.0, *(solid.low[0] for solid in riding if solid.outside)])
+        front = min([0.0, *[solid.low[0] for solid in riding if solid.outside]])
         long = [(end - front, name) for end, name in ends]
     elif rig.bed.bed_width:
         wide.append((rig.bed.bed_width.si, "the bed"))

@@ -99,7 +99,7 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
     if len(moved) > AROUND or any(_linked(old.solids[k]) != _linked(solids[k]) for k in moved):
         return None
     gone = set(moved)
-    pairs = {key: clash for key, clash in old.pairs.items() if not gone & set(key)}
+    pairs = {key: clash for key, clash in old.pairs.items() if key[0] not in gone and key[1] not in gone}
     corners = corners_of(solids)
     for k in moved:
         near = (corners[:, 1] > corners[k, 0] + TOUCH_M) & (corners[:, 0] < corners[k, 1] - TOUCH_M)

@@ -10,6 +10,7 @@ import cProfile
 import pstats
 import sys
 import time
+from typing import NamedTuple
 
 import numpy as np
 from PySide6.QtCore import QEvent
@@ -20,9 +21,18 @@ from uncle_sled.desk.app import application, open_window, settle_memory
 from uncle_sled.desk.sheet.gestures import DragThings
 
 
-def main() -> None:
-    numbers = [int(word) for word in sys.argv[1:] if word.isdigit()]
-    steps, things, cabinets = (numbers + [200, 300, 0][len(numbers) :])[:3]
+class Dragged(NamedTuple):
+    """Of a step: CPU, median and 95th percentile of how long the window's thread is held; the bare products of its masses [ms]."""
+
+    cpu_ms: float
+    median_ms: float
+    p95_ms: float
+    bare_ms: float
+    says: str
+
+
+def dragged(steps: int = 200, things: int = 300, cabinets: int = 0, profile: cProfile.Profile | None = None) -> Dragged:
+    """One thing of many dragged on Stow."""
     app = application()
     window = open_window(big_project(things, cabinets=cabinets))
     window.show()
@@ -32,18 +42,16 @@ def main() -> None:
     session, sheet = window.session, window.bench("Stow").sheet
     assert sheet is not None
     s = session.studied
-    print(f"{len(session.build.stow.things)} things, {len(s.table.cases)} cases, {len(session.findings)} findings")
+    says = f"{len(session.build.stow.things)} things, {len(s.table.cases)} cases, {len(session.findings)} findings"
     start = sheet.box_of(next(p for p in sheet.placed() if p.thing.id == "t1"), "side").center()
     mouse(sheet, QEvent.Type.MouseButtonPress, start)
     session.select(("t1",))  # whatever lies on top of it there
     sheet.gesture = DragThings(sheet, "side", start, "t1")
-    profile = cProfile.Profile() if "--profile" in sys.argv else None
     if profile:
         profile.enable()
     cpu, median, p95 = drag(sheet, session, start, steps, 9.3)
     if profile:
         profile.disable()
-        pstats.Stats(profile).sort_stats("cumulative").print_stats(45)
     table, axle, bare = session.studied.table, 2.9, []
     for _ in range(300):
         begin = time.perf_counter()
@@ -54,14 +62,24 @@ def main() -> None:
             (table.mass_kg * table.z_m).sum(axis=1),
         )
         bare.append((time.perf_counter() - begin) * 1000)
-    base = float(np.median(bare))
+    mouse(sheet, QEvent.Type.MouseButtonRelease, start)
+    session.history = session.history.was_saved()
+    window.close()
+    return Dragged(cpu, median, p95, float(np.median(bare)), says)
+
+
+def main() -> None:
+    numbers = [int(word) for word in sys.argv[1:] if word.isdigit()]
+    profile = cProfile.Profile() if "--profile" in sys.argv else None
+    steps, things, cabinets = (numbers + [200, 300, 0][len(numbers) :])[:3]
+    cpu, median, p95, base, says = dragged(steps, things, cabinets, profile)
+    if profile:
+        pstats.Stats(profile).sort_stats("cumulative").print_stats(45)
+    print(says)
     print(
         f"drag step: CPU {cpu:.1f} ms, median {median:.1f} ms, 95th percentile {p95:.1f} ms (target 16); "
         f"bare products {base:.3f} ms; ratio {median / base:.0f}"
     )
-    mouse(sheet, QEvent.Type.MouseButtonRelease, start)
-    session.history = session.history.was_saved()
-    window.close()
 
 
 if __name__ == "__main__":

@@ -31,11 +31,16 @@ def seconds(code: str) -> float:
     return time.perf_counter() - begin
 
 
-def main() -> None:
+def first_reading(times: int = 7) -> tuple[float, float]:
+    """Seconds of a bare window and of the first reading, turn by turn."""
     for code in (BARE, OURS):
         seconds(code)
-    bare = statistics.median(seconds(BARE) for _ in range(7))
-    ours = statistics.median(seconds(OURS) for _ in range(7))
+    turns = [(seconds(BARE), seconds(OURS)) for _ in range(times)]
+    return statistics.median(bare for bare, _ in turns), statistics.median(ours for _, ours in turns)
+
+
+def main() -> None:
+    bare, ours = first_reading()
     print(f"bare window {bare:.2f} s, first reading {ours:.2f} s, ratio {ours / bare:.2f} (target 1.8)")
 
 

@@ -124,6 +124,17 @@ def test_an_edit_lets_in_nothing_that_a_file_would_not(path, value):
         apply(build, [set_to(path, value)])
 
 
+@pytest.mark.parametrize(("field", "value"), [("area_mm2", 0.0), ("length", {"si": 0.0, "typed": None})])
+def test_a_wire_of_nothing_is_let_in_by_no_edit_as_by_no_file(field, value):
+    """A file's 0 is read as not given; an edit's would be saved and come back otherwise."""
+    build = demo("rosin-box").build
+    wire = build.systems.wires[0]
+    with pytest.raises(EditError, match="0 is none"):
+        apply(build, [set_to(f"systems.wires.{wire.id}.{field}", value)])
+    with pytest.raises(EditError, match="0 is none"):
+        apply(build, [set_to(f"systems.wires.{wire.id}", {**msgspec.to_builtins(wire), field: value})])
+
+
 def test_unknown_keys_stay_wherever_they_stand():
     def spoil(raw):
         raw["variants"][0]["stow"]["modes"][0]["colour"] = "red"

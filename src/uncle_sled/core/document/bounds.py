@@ -83,6 +83,7 @@ RATINGS = frozenset((*_OF_PLATES, *_OF_FITTINGS, *_OF_CARS, "road_height", "road
 # Sizes of which nothing at all is never one: not known is what they are then.
 NEVER_NOTHING = frozenset({("Wire", "length")})
 NEVER_NONE = {"Wire": ("area_mm2",)}  # the same of plain figures
+MORE_THAN_NONE = "0 is none; it must be more than 0, or empty where it is not known."
 # Signs that no name holds: they cannot be seen, printed or written to XML.
 STRANGE = re.compile("[\x00-\x08\x0b-\x1f\x7f\ufffe\uffff]")
 UNSEEN = re.compile("[\x00-\x1f\x7f\ufffe\uffff]")
@@ -149,14 +150,24 @@ def look_over(node: Any, place: str, faults: list[str], typed: list[tuple[str, Q
         if what == "quantity":
             if value.si <= 0:  # asked here too, because hardly any is
                 faults += below_nothing(value, name, place)
-                if value.si == 0 and (kind.__name__, name) in NEVER_NOTHING:
-                    faults.append(f"{place}{name}: 0 is no {name}; it must be more than 0, or empty where it is not known.")
+                if none_at_all(kind, name, value):
+                    faults.append(f"{place}{name}: {MORE_THAN_NONE}")
             if value.typed is not None:
                 typed.append((f"{place}{name}", value))
         elif what == "model":
             look_over(value, f"{place}{name}.", faults, typed)
         else:
             _look_over_list(value, f"{place}{name}", faults, typed)
+    for name in NEVER_NONE.get(kind.__name__, ()):
+        if none_at_all(kind, name, getattr(node, name)):
+            faults.append(f"{place}{name}: {MORE_THAN_NONE}")
+
+
+def none_at_all(kind: Any, name: str, value: Any) -> bool:
+    """Whether a size is 0 that can only be more, or not known."""
+    if isinstance(value, Quantity):
+        return value.si == 0 and (kind.__name__, name) in NEVER_NOTHING
+    return value == 0 and name in NEVER_NONE.get(kind.__name__, ())
 
 
 def too_many(name: str, number: int) -> str | None:

@@ -13,7 +13,7 @@ from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 import msgspec
 
-from uncle_sled.core.document.bounds import STRANGE, beyond, fields_of, too_many
+from uncle_sled.core.document.bounds import MORE_THAN_NONE, STRANGE, beyond, fields_of, none_at_all, too_many
 from uncle_sled.core.errors import EditError
 
 S = TypeVar("S", bound=msgspec.Struct)
@@ -98,6 +98,8 @@ def _change_field(node: msgspec.Struct, segments: list[str], op: Op, path: str, 
             raise EditError(f"{path}: the last of them stays; one at least is needed.")
     elif op.op == "set":
         new = _converted(op.value, types[name], path)
+        if none_at_all(type(node), name, new):
+            raise EditError(f"{path}: {MORE_THAN_NONE}")
     elif op.op == "add":
         if not isinstance(old, tuple):
             raise EditError(f"{path} is not a list, so nothing can be added to it.")

@@ -11,9 +11,10 @@ import msgspec
 
 from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.roles import Role
 from uncle_sled.core.document.stow import Figures, Thing
 from uncle_sled.core.document.systems import Load, Systems
-from uncle_sled.core.engine import keep
+from uncle_sled.core.engine import keep, keep_each
 
 INVERTER_ETA = 0.88
 CHARGER_ETA = 0.88  # of what is taken from the mains
@@ -54,16 +55,45 @@ class Runs(msgspec.Struct, frozen=True):
         return self.power_w * self.duty * self.hours_day
 
 
-def electric_key(build: Build) -> tuple[object, ...]:
+class Electric(msgspec.Struct, frozen=True):
+    """What power and wiring read of a thing, its place apart. always: whether they read it though no wire ends there."""
+
+    id: str
+    name: str
+    figures: Figures | None
+    taken_out: bool
+    vents_gas: bool
+    roles: tuple[Role, ...]
+    burns: str
+    always: bool
+
+
+@keep(
+    *("thing.id", "thing.name", "thing.figures", "thing.taken_out", "thing.vents_gas", "thing.roles", "thing.burns", "thing.kind"),
+    most=32768,
+)
+def _electric(thing: Thing) -> Electric:
+    """The same object while nothing of it changes, however often the thing is moved."""
+    always = thing.figures is not None or thing.kind == "appliance"
+    return Electric(
+        thing.id,
+        thing.name,
+        figures=thing.figures,
+        taken_out=thing.taken_out,
+        vents_gas=thing.vents_gas,
+        roles=thing.roles,
+        burns=thing.burns,
+        always=always,
+    )
+
+
+_electric_each = keep_each(_electric)
+
+
+def electric_key(build: Build) -> tuple[Electric, ...]:
     """All of the things that power and wiring read, places apart: a key for what is kept of them."""
     fed = fed_by_wire(build.systems)
-    return tuple(
-        [
-            (t.id, t.name, t.figures, t.taken_out, t.vents_gas, t.roles, t.burns)
-            for t in build.stow.things
-            if t.figures is not None or t.kind == "appliance" or t.id in fed
-        ]
-    )
+    return tuple([each for each in _electric_each(build.stow.things) if each.always or each.id in fed])
 
 
 def mains_v(brief: Brief) -> float:

@@ -13,7 +13,7 @@ import msgspec
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Hold, Stow, Thing
 from uncle_sled.core.parts.holding import FRICTION, HOLDS_DOWN, WAYS, Way, capacities_n
-from uncle_sled.core.reading.load_cases import MassTable
+from uncle_sled.core.reading.load_cases import MassTable, columns_of
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words
 
@@ -84,30 +84,35 @@ def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
     weighs = _heaviest(build.stow, table)
     holder = {thing.id: thing.inside for thing in build.stow.things}
     leans = dict(weighs)
-    for thing in build.stow.things:
-        at, seen = holder.get(thing.id), {thing.id}
+    for id, at in holder.items():
+        seen = {id}
         while at is not None and at in leans and at not in seen:
-            leans[at] += weighs[thing.id]
+            leans[at] += weighs[id]
             seen.add(at)
             at = holder.get(at)
     return tuple(
-        _restraint(thing, leans[thing.id], holder) for thing in build.stow.things if not thing.taken_out and leans[thing.id] > LEAST_KG
+        [
+            _restraint(thing, leans[thing.id], within=thing.inside in holder)
+            for thing in build.stow.things
+            if leans[thing.id] > LEAST_KG and not thing.taken_out
+        ]
     )
 
 
 def _heaviest(stow: Stow, table: MassTable) -> dict[str, float]:
+    """Of each thing with its contents, the most it weighs on any way [kg]."""
     rows = [row for row, case in enumerate(table.cases) if case.mode.towing] or list(range(len(table.cases)))
-    there, kg = {thing.id for thing in stow.things}, table.mass_kg[rows]
-    columns: dict[str, list[int]] = {id: [] for id in there}
-    for at, each_id in enumerate(table.ids):
-        id = each_id.split("/")[0]
-        if id in there:
-            columns[id].append(at)
-    one = kg.max(axis=0, initial=0.0)  # most things have one column
-    return {id: float(one[at[0]] if len(at) == 1 else kg[:, at].sum(axis=1).max(initial=0.0)) for id, at in columns.items()}
+    columns, kg = columns_of(table.ids), table.mass_kg[rows]
+    one = kg.max(axis=0, initial=0.0).tolist()  # most things have one column
+    made = {}
+    for thing in stow.things:
+        at = columns.get(thing.id, ())
+        made[thing.id] = one[at[0]] if len(at) == 1 else float(kg[:, list(at)].sum(axis=1).max(initial=0.0))
+    return made
 
 
-def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> Restraint:
+def _restraint(thing: Thing, mass_kg: float, *, within: bool) -> Restraint:
+    """Args: within: whether what it is said to stand in is there."""
     vehicle, weight, hold = thing.kind == "vehicle aboard", mass_kg * GRAVITY, thing.hold
     along = weight * (VEHICLE_G if vehicle else ALONG_G)
     wanted: dict[Way, float] = {"fore": along, "aft": along, "side": weight * ACROSS_G, "up": weight * UP_G}
@@ -116,7 +121,7 @@ def _restraint(thing: Thing, mass_kg: float, holder: dict[str, str | None]) -> R
         has = capacities_n(hold, weight, FRICTION[thing.floor])
         directions = tuple(Direction(way, has[way], wanted[way]) for way in WAYS)
     # what has its own holding needs none of the thing that it stands in
-    inside = thing.inside if thing.inside in holder and hold is None else None
+    inside = thing.inside if within and hold is None else None
     return Restraint(
         thing.id, thing.name, mass_kg=mass_kg, hold=hold, in_thing=inside, wanted_n=wanted, directions=directions, vehicle=vehicle
     )

@@ -83,9 +83,10 @@ class Walked(NamedTuple):
 
 def walked(name: str = "orchard-keeper") -> Walked:
     """A walk over all stops of a demo, twice; then each in another size; then all views, and the other theme."""
-    window = _opened(demo(name))
+    worker = Worker()
+    window = _opened(demo(name), worker)
     window.session.judge_now()
-    settle()
+    settle(3.0)
     stops = [about.stop for about in abouts()]
     turns: list[dict[str, float]] = []
     for _ in range(2):
@@ -95,6 +96,7 @@ def walked(name: str = "orchard-keeper") -> Walked:
                 window.session.go_to(stop)
                 QApplication.processEvents()
             turn[stop] = 1000 * took.s
+            settle(1.0)  # what the worker answers comes when it is done
         turns.append(turn)
     resized = {}
     for stop in stops:
@@ -117,6 +119,7 @@ def walked(name: str = "orchard-keeper") -> Walked:
             use_theme(app, theme)
             QApplication.processEvents()
         night.append(1000 * took.s)
+    worker.stop()
     window.close()
     return Walked(turns[0], turns[1], resized, statistics.median(night))
 

@@ -45,7 +45,8 @@ class _State:
 
 
 class Answers(QObject):
-    changed = Signal(object)  # a study whose answer came, went on or was stopped
+    changed = Signal(object)  # of a study: asked, answered, stopped
+    told = Signal(object)  # of a study: how far it is, and nothing else
 
     def __init__(self, worker: Worker | None, project: Callable[[], Project], studied: Callable[[], Studied], parent: QObject) -> None:
         super().__init__(parent)
@@ -150,7 +151,7 @@ class Answers(QObject):
         found = self._asked(number)
         if found is not None:
             found[1].share, found[1].words = share if share is not None else found[1].share, words
-            self.changed.emit(self._studies[found[0]])
+            self.told.emit(self._studies[found[0]])
 
 
 def _same(a: tuple[object, ...] | None, b: tuple[object, ...]) -> bool:

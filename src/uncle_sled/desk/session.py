@@ -310,7 +310,7 @@ class Session(QObject):
             if answer.fault:
                 self.said.emit(f"The search for remedies stopped: {answer.words}", "stop")
             elif answer.working and answer.value is not None and not answer.fresh:
-                return  # progress is shown by whoever shows it; nothing new is said yet
+                return  # it was asked; nothing new is said yet
         if study in (at_rest, with_remedies):
             self.judged.emit()
 

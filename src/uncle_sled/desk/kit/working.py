@@ -44,6 +44,7 @@ class Working(Guarded, QWidget):
         self._soon.timeout.connect(self._show_now)
         self.hide()
         answers.changed.connect(self._changed)
+        answers.told.connect(self._changed)
 
     def _changed(self, study: object) -> None:
         if study is not self.study:

@@ -65,14 +65,12 @@ def _tanks(s: Studied, row: int, things: Sequence[Thing], columns: Mapping[str, 
     """Those of some tanks that are full in a case, with what they hold there. Args: columns: of what tanks hold, by its id."""
     case = s.table.cases[row]
     full = {level.id for level in case.case.levels if level.level > 0.99}
-    found = {}
-    for thing in things:
-        at = columns.get(f"{thing.id}/contents")
-        if thing.id in full and at is not None and s.table.mass_kg[row, at] > 0:
-            contents = contents_of(thing, stand_of(thing, case.mode))
-            if contents is not None:
-                found[thing.id] = contents
-    return found
+    kg = s.table.mass_kg[row]
+    wet = [thing for thing in things if thing.id in full and (at := columns.get(f"{thing.id}/contents")) is not None and kg[at] > 0]
+    if len(wet) > MOST_TANKS:
+        return {}  # nobody empties so many by an order
+    found = {thing.id: contents_of(thing, stand_of(thing, case.mode)) for thing in wet}
+    return {id: contents for id, contents in found.items() if contents is not None}
 
 
 def _walked(s: Studied, row: int, order: dict[str, Contents]) -> Order:

@@ -337,7 +337,8 @@ def _now_of(build: Build) -> date | None:
 def weights(tasks: Sequence[Task], days: Days) -> tuple[dict[str, float], dict[str, float]]:
     """Hours of work and of waiting of each task; a wait counts by the share of the clock that is worked, at its month's warmth."""
     share = days.worked_share
-    middle = float(np.median(days.shop_c[:180]))
+    half_year = np.sort(days.shop_c[:180])
+    middle = float(half_year[(len(half_year) - 1) // 2] + half_year[len(half_year) // 2]) / 2
     hours, waits = {}, {}
     for task in tasks:
         hours[task.id] = task.left_h

@@ -12,6 +12,7 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
+from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
 from uncle_sled.core.parts.frame_steel import frame_kg
@@ -224,6 +225,7 @@ UNITS = {
 }
 
 
+@keep(most=8)
 def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
     """Every task that this build asks for, and one's own; those left off are not among them."""
     amount = quantities(build, facts)

@@ -62,7 +62,7 @@ class Bolts(msgspec.Struct, frozen=True):
     uplift_n: float
 
 
-@keep(most=4)
+@keep("s.build.shell", "s.build.rig", "s.framed", most=4)
 def measures(s: Studied) -> Measures | None:
     """The body's measures, or None without one."""
     shell, body = s.build.shell, s.framed.body

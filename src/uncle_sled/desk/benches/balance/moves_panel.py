@@ -70,7 +70,8 @@ class MovesPanel(Panel):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        session.answers.changed.connect(lambda study: self.refresh() if study is move_sets else None)
+        for signal in (session.answers.changed, session.answers.told):  # what is being tried stands where the offers will
+            signal.connect(lambda study: self.refresh() if study is move_sets else None)
 
     def find_moves(self) -> None:
         """Ask; the desk goes on meanwhile."""

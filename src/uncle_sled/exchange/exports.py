@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from datetime import date
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 import msgspec
 
@@ -18,8 +18,10 @@ from uncle_sled.core.errors import FileError, GeometryError
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.slow import Tell, nobody
-from uncle_sled.core.studies.cut.buying import Line
 from uncle_sled.core.words import Words
+
+if TYPE_CHECKING:  # at the start of the window no study of cutting is wanted
+    from uncle_sled.core.studies.cut.buying import Line
 
 One = TypeVar("One")
 NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."

@@ -1,7 +1,5 @@
 """Who it is for and how it is read: the first stop of the trail."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,7 +1,5 @@
 """Cutting and buying: the saw, the stock, numbers that stay, pieces held in their place, and what a purchase is known to be."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

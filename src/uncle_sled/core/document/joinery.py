@@ -1,7 +1,5 @@
 """What is made of boards: carcasses with bays and fronts, bed bases, struts, winches, slides. Sizes are those of the thing."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,8 +1,6 @@
 """The file is a Project: facts that hold whatever is built, and the variants of the build."""
 
-from __future__ import annotations
-
-from typing import Annotated
+from typing import Annotated, Self
 
 import msgspec
 
@@ -98,7 +96,7 @@ class Project(msgspec.Struct, frozen=True):
                 return build
         return self.variants[0]
 
-    def with_build(self, build: Build) -> Project:
+    def with_build(self, build: Build) -> Self:
         """The same project with its open variant replaced; untouched variants stay the same objects."""
         if build is self.build:
             return self

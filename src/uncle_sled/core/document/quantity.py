@@ -1,7 +1,5 @@
 """A value that a person typed: its SI number and the words it was typed in."""
 
-from __future__ import annotations
-
 from typing import Annotated, ClassVar, Self, cast
 
 import msgspec

@@ -1,7 +1,5 @@
 """The frame to weld, the trailer that was bought, or the vehicle whose bed carries the body."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,7 +1,5 @@
 """On the road: tickets of the scale, what they taught, trips, wishes of the customer, and how it stands for good."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

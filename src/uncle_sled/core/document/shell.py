@@ -1,7 +1,5 @@
 """The body: its form, what is cut into it, what each face is made of and how it is framed."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,7 +1,5 @@
 """Things of real size in the body or on the rig, and the modes they are put in."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,7 +1,5 @@
 """Power and wiring: what runs, what charges, and how one is joined to the other."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

@@ -1,7 +1,5 @@
 """The work: its calendar, tasks as the builder changed them, lifts, glue, ticks of the checklists and the log."""
 
-from __future__ import annotations
-
 from typing import Annotated, Literal
 
 import msgspec

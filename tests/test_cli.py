@@ -25,12 +25,30 @@ SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json
 @pytest.fixture(autouse=True)
 def demos_judged_once(monkeypatch):
     """What helps is looked for once a demo and session."""
-    monkeypatch.setattr("uncle_sled.cli.with_remedies", judged_once)
+    monkeypatch.setattr("uncle_sled.core.remedies.remedies.with_remedies", judged_once)
 
 
 def run_json(capsys, *words):
     assert main(list(words)) == 0
     return json.loads(capsys.readouterr().out)
+
+
+def test_a_report_is_told_again_without_working_it_out_while_nothing_changed(capsys, monkeypatch, tmp_path):
+    path, worked_out = tmp_path / "heron.sled", []
+    sled_file.save(demo("marsh-heron"), path)
+    monkeypatch.setattr("uncle_sled.core.remedies.remedies.with_remedies", lambda s: worked_out.append(s) or judged_once(s))
+    first = run_json(capsys, "report", str(path), "--json")
+    assert run_json(capsys, "report", str(path), "--json") == first and len(worked_out) == 1
+
+    moved = demo("marsh-heron").with_build(apply(demo("marsh-heron").build, [set_to("rig.track", {"si": 1.61, "typed": None})]))
+    sled_file.save(moved, path)
+    assert run_json(capsys, "report", str(path), "--json")["build"] == first["build"] and len(worked_out) == 2
+    monkeypatch.setattr("uncle_sled.exchange.kept_reports.__version__", "another")
+    run_json(capsys, "report", str(path), "--json")
+    assert len(worked_out) == 3  # another program may tell it otherwise
+    monkeypatch.setenv("XDG_CACHE_HOME", str(path))  # no folder: nothing can be kept there
+    run_json(capsys, "report", str(path), "--json", "--case", "coming-home")
+    assert len(worked_out) == 4
 
 
 @pytest.mark.parametrize("name", DEMOS)

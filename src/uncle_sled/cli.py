@@ -10,20 +10,19 @@ import os
 import re
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from uncle_sled import __version__
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.errors import FileError, SledError
-from uncle_sled.core.findings.all_findings import findings
-from uncle_sled.core.findings.cut.shop import on_the_whole_plan
-from uncle_sled.core.findings.finding import Finding
-from uncle_sled.core.reading.studied import Studied, study
-from uncle_sled.core.remedies.remedies import with_remedies
-from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, open_named
-from uncle_sled.exchange.export import export_bytes, free_name, write_file
 from uncle_sled.exchange.exports import EXPORTS
+from uncle_sled.exchange.kept_reports import told_before
+
+if TYPE_CHECKING:  # a report that was made before waits for no study
+    from uncle_sled.core.findings.finding import Finding
+    from uncle_sled.core.reading.studied import Studied
 
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
@@ -129,16 +128,26 @@ def _parser() -> argparse.ArgumentParser:
     return top
 
 
-def _studied(word: str) -> tuple[Project, Studied]:
+def _opened(word: str) -> Project:
     opened = open_named(word)
     for said in opened.said:
         print(f"mended on reading: {said}", file=sys.stderr)
-    project = opened.project
+    return opened.project
+
+
+def _studied(word: str) -> tuple[Project, Studied]:
+    from uncle_sled.core.reading.studied import study
+
+    project = _opened(word)
     return project, study(project.build, project.facts)
 
 
 def _found(s: Studied, with_cures: bool = True) -> tuple[Finding, ...]:
     """What is wrong; remedies are searched only where they are told."""
+    from uncle_sled.core.findings.all_findings import findings
+    from uncle_sled.core.findings.cut.shop import on_the_whole_plan
+    from uncle_sled.core.remedies.remedies import with_remedies
+
     return on_the_whole_plan(s, with_remedies(s) if with_cures else findings(s))
 
 
@@ -157,18 +166,25 @@ def _case_rows(s: Studied, wanted: str | None) -> list[int]:
 
 
 def _report(args: argparse.Namespace) -> int:
-    project, s = _studied(args.file)
-    found = _found(s)
-    rows = _case_rows(s, args.case)
-    if args.json:
+    project = _opened(args.file)
+
+    def tell() -> str:
+        from uncle_sled.core.reading.studied import study
+
+        s = study(project.build, project.facts)
+        rows = _case_rows(s, args.case)
+        found = _found(s)
+        if not args.json:
+            return report_text(project.name, s, found, rows)
         from uncle_sled.exchange.report import report
 
-        made = report(s, found, project, rows)
+        return json.dumps(report(s, found, project, rows), indent=1, ensure_ascii=False, allow_nan=False)
+
+    text = told_before(project, f"{'json' if args.json else 'text'} {args.case or ''}", tell)
+    if args.json and (sys.stdout.encoding or "").lower().replace("-", "") != "utf8":
         # letters that the terminal or pipe cannot take are written as JSON writes them
-        utf_8 = (sys.stdout.encoding or "").lower().replace("-", "") == "utf8"
-        print(json.dumps(made, indent=1, ensure_ascii=not utf_8, allow_nan=False))
-        return OK
-    print(report_text(project.name, s, found, rows))
+        text = json.dumps(json.loads(text), indent=1)
+    print(text)
     return OK
 
 
@@ -208,6 +224,8 @@ def report_text(name: str, s: Studied, found: tuple[Finding, ...], rows: list[in
 
 
 def _check(args: argparse.Namespace) -> int:
+    from uncle_sled.core.studies.balance.road_size import every_limit
+
     _, s = _studied(args.file)
     found = _found(s, with_cures=False)
     for finding in found:
@@ -237,6 +255,8 @@ def _export(args: argparse.Namespace) -> int:
     except OSError:
         here = False
     out = Path(args.out) if args.out else Path(f"{source.with_suffix('') if here else source.name}{ending}")
+    from uncle_sled.exchange.export import export_bytes, free_name, write_file
+
     data = export_bytes(args.to, project.name, s, _found(s) if EXPORTS[args.to].judged else ())
     if not args.out:
         out = free_name(out, data)

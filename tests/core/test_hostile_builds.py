@@ -60,6 +60,11 @@ def spoilt(build, rng, many):
 
 @pytest.mark.parametrize("seed", range(14))
 def test_a_spoilt_build_is_judged_drawn_and_reported(seed):
+    judge_and_draw_spoilt(seed)
+
+
+def judge_and_draw_spoilt(seed):
+    """A demo with some fields put to anything. Raises: AssertionError, or whatever falls over."""
     rng = random.Random(seed)
     project = demo(DEMOS[seed % len(DEMOS)])
     build = spoilt(project.build, rng, rng.choice([1, 3, 8, 20]))

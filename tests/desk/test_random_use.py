@@ -43,10 +43,15 @@ def nonsense(rng, build):
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_random_edits_save_and_go_back(qapp, name):
-    rng, session = random.Random(f"edits {name}"), Session(demo(name))
+    assert edit_often(name, f"edits {name}", 60), "some of it is nonsense and is said to be"
+
+
+def edit_often(name, seed, many):
+    """Random edits of a demo, undone and done again, each saved and read back; what was refused. Raises: AssertionError."""
+    rng, session = random.Random(seed), Session(demo(name))
     start, refused = session.project, []
     session.said.connect(lambda text, how: refused.append(text))
-    for at in range(60):
+    for at in range(many):
         way = rng.random()
         if way < 0.12:
             rng.choice([session.undo, session.redo])()
@@ -70,4 +75,4 @@ def test_random_edits_save_and_go_back(qapp, name):
     for _ in range(steps):
         session.redo()
     assert session.project == end
-    assert refused, "some of it is nonsense and is said to be"
+    return refused

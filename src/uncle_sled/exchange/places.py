@@ -25,6 +25,12 @@ def recovery_folder() -> Path:
     return Path(platformdirs.user_state_dir(APP)) / "recovery"
 
 
+def cache_folder() -> Path:
+    import platformdirs  # only who reads or writes there waits for it
+
+    return Path(platformdirs.user_cache_dir(APP))
+
+
 def traces_folder() -> Path:
     import platformdirs  # only who reads or writes there waits for it
 

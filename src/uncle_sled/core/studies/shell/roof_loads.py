@@ -31,14 +31,19 @@ POINT_IN_M = 0.003  # a screw's point stays that far inside
 ON_ROOF = 0.75  # what stands outside and higher than this share of the body lies on its roof
 
 
+def on_the_roof(s: Studied) -> tuple[Thing, ...]:
+    """What stands outside so high that it lies on the roof; nothing without a body."""
+    body = s.framed.body
+    if body is None:
+        return ()
+    low = body.under + ON_ROOF * body.height
+    return tuple([t for t in s.build.stow.things if t.outside and t.z.si >= low and not t.taken_out and not t.rides])
+
+
 def roof_load_checks(s: Studied) -> Iterator[Check]:
     """Panels, racks and boxes on the roof, pulled up by towing air, against what holds them upward."""
-    body, words = s.framed.body, Words(s.build.brief.reading.shown())
-    assert body is not None
-    low = body.under + ON_ROOF * body.height
-    for thing in s.build.stow.things:
-        if not thing.outside or thing.z.si < low or thing.taken_out or thing.rides:
-            continue
+    words = Words(s.build.brief.reading.shown())
+    for thing in on_the_roof(s):
         id, name = f"uplift/{thing.id}", f"{thing.name}, pulled up"
         hold, weight = thing.hold, thing.mass.si * GRAVITY
         rated = hold is not None and hold.rated is not None and hold.rated.si > 0

@@ -14,14 +14,19 @@ from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.studies.shell.floors_hold import floor_checks, loft_checks
 from uncle_sled.core.studies.shell.openings_hold import header_checks
 from uncle_sled.core.studies.shell.roof_holds import roof_checks
+from uncle_sled.core.studies.shell.roof_loads import on_the_roof
 from uncle_sled.core.studies.shell.walls_hold import racking_checks
+from uncle_sled.core.studies.shell.what_carries import heated, standing_kg
 from uncle_sled.core.studies.shell.wind_holds import held_down_checks, wind_checks
 from uncle_sled.core.words import Words
 
 
-@keep(
-    *("s.build.shell", "s.build.rig", "s.build.brief", "s.build.stow", "s.facts.materials", "s.facts.people", "s.framed", "s.table"), most=4
-)
+def _aboard(s: Studied) -> tuple[object, ...]:
+    """What of all that is aboard any check reads: whether it is warm, what stands on the frame, what lies on the roof."""
+    return heated(s), standing_kg(s, heaviest=True), standing_kg(s, heaviest=False), *on_the_roof(s)
+
+
+@keep(*("s.build.shell", "s.build.rig", "s.build.brief", "s.facts.materials", "s.facts.people", "s.framed"), _aboard, most=4)
 def screening(s: Studied) -> tuple[Check, ...]:
     """All checks of a body, the nearest to its limit first, then those that could not be made; none without a body."""
     if s.framed.body is None or s.framed.body.width <= 0:

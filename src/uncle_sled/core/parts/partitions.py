@@ -337,9 +337,10 @@ class Deck(msgspec.Struct, frozen=True):
     fault: str
 
 
+@keep(most=8)
 def decks_of(shell: Shell, body: Body) -> tuple[Deck, ...]:
     """Every loft. Its underside is ``thick`` below its top."""
-    return tuple(_deck(loft, shell, body) for loft in shell.lofts)
+    return tuple([_deck(loft, shell, body) for loft in shell.lofts])
 
 
 def _deck(loft: Loft, shell: Shell, body: Body) -> Deck:

@@ -219,14 +219,14 @@ def inertia_kgm2(s: Studied, row: int) -> float:
     kg = table.mass_kg[row]
     cg = s.readings.cg_m[row]
     r2 = (table.x_m[row] - cg[0]) ** 2 + (table.y_m[row] - cg[1]) ** 2
-    sizes = {part.id: part.size_m for part in s.parts}
-    own = np.array(
-        [
-            (sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[0] ** 2 + sizes.get(id.split("/")[0], (0.0, 0.0, 0.0))[1] ** 2) / 12
-            for id in table.ids
-        ]
-    )
-    return float((kg * (r2 + own)).sum())
+    return float((kg * (r2 + _own_m2(s))).sum())
+
+
+@keep("s.parts", "s.table.ids", most=4)
+def _own_m2(s: Studied) -> Floats:
+    """Of every mass of the table, the square of the radius of gyration of a box of its size [m2], shape (n,)."""
+    sizes = {part.id: (part.size_m[0] ** 2 + part.size_m[1] ** 2) / 12 for part in s.parts}
+    return np.array([sizes.get(id.split("/", 1)[0], 0.0) for id in s.table.ids])
 
 
 def train_of(s: Studied, row: int, car: Vehicle) -> tuple[Train | None, str]:

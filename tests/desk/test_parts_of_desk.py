@@ -24,7 +24,10 @@ from uncle_sled.desk.frame.says import told_in_order
 from uncle_sled.desk.frame.sled_reading import reading
 from uncle_sled.desk.kit.fields import ChoiceField, QuantityField, TextField
 from uncle_sled.desk.sheet.snapping import snapped, snaps_for
+from uncle_sled.desk.shots import nobodys_home
+from uncle_sled.exchange import recovery, sled_file
 from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.places import recovery_folder
 
 
 def test_snaps_prefer_the_nearest_face_and_else_round():
@@ -217,6 +220,17 @@ def test_a_profile_preset_begins_a_body_from_nothing(open_on):
 
     shell = window.session.build.shell
     assert shell.form == "profile" and shell.length.si == 3.0 and shell.floor.si == 0.5
+
+
+def test_pictures_show_nothing_of_whoever_makes_them(tmp_path):
+    recovery.write_autosave(recovery.new_autosave(None, "Mine"), sled_file.to_bytes(demo("rosin-box")))
+    for note in recovery_folder().glob("*.json"):
+        note.write_bytes(note.read_bytes().replace(str(os.getpid()).encode(), b"999999999"))
+    assert [left.name for left in recovery.left_behind()] == ["Mine"]
+    before = dict(os.environ)
+    with nobodys_home():
+        assert recovery.left_behind() == []
+    assert dict(os.environ) == before and recovery.left_behind()
 
 
 def test_shots_are_pictures_of_every_view(tmp_path):

@@ -6,6 +6,8 @@ import json
 import os
 import sys
 import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -36,68 +38,89 @@ def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], 
             raise FileError(f"{place} cannot hold the pictures: {fault.strerror}.") from None
     screen = _offscreen(size, scale)
     try:
-        from PySide6.QtCore import Qt
-        from PySide6.QtWidgets import QApplication
-
-        from uncle_sled.core.remedies.remedies import with_remedies
-        from uncle_sled.desk.app import application, open_window
-        from uncle_sled.desk.benches.about import abouts
-        from uncle_sled.desk.frame.new_build import NewBuild
-        from uncle_sled.desk.theme.theme import use_theme
-        from uncle_sled.exchange.demos import demo
-
-        app = application(theme)
-        window = open_window(demo(demo_name))
-        session = window.session
-        window.resize(*size)
-        window.show()
-
-        def shot(name: str, widget: QWidget = window, guide: bool = False) -> None:
-            for _ in range(6):
-                QApplication.processEvents()
-            picture = widget.grab()
-            path = folder / f"{name}.png"
-            if not picture.save(str(path)):
-                raise FileError(f"{path} could not be written.")
-            if guide and small is not None:
-                less = picture.toImage().scaledToWidth(SMALL_PX, Qt.TransformationMode.SmoothTransformation)
-                if not less.save(str(small / path.name)):
-                    raise FileError(f"{small / path.name} could not be written.")
-            print(path)
-
-        session.judge(with_remedies(session.studied))
-        for said in abouts():
-            for each_shot in said.shots:
-                _make_ready(window, said, each_shot)
-                shot(each_shot.name, guide=each_shot is said.shots[0])
-                if each_shot.after is not None:
-                    each_shot.after(window.bench(said.stop))
-            if said.views:
-                window.bench(said.stop).show_view(said.views[0].name)
-        session.select(())
-        session.go_to(HOME)
-        window.show_first_page()
-        shot("0-first-page")
-        papers = _papers(session)
-        papers.show()
-        shot("11-papers", papers, guide=True)
-        papers.close()
-        dialog = NewBuild(window.settings)
-        dialog.show()
-        shot("8-new-build", dialog)
-        dialog.close()
-        if theme == "light":
-            use_theme(app, "dark")
-            window.show_build()
-            session.go_to(HOME)
-            window.notice.hide()
-            shot("10-stow-night")
-        window.close()
-        app.processEvents()
+        with nobodys_home():
+            _take(folder, demo_name, theme, size, small)
     finally:
         if screen:
             os.unlink(screen)
     return 0
+
+
+@contextmanager
+def nobodys_home() -> Iterator[None]:
+    """Within this there are no settings, no autosaves and no files of before: pictures are the same whoever makes them."""
+    names = [f"XDG_{what}_HOME" for what in ("CONFIG", "STATE", "CACHE")]
+    before = {name: os.environ.get(name) for name in names}
+    with tempfile.TemporaryDirectory() as home:
+        os.environ |= {name: f"{home}/{name}" for name in names}
+        try:
+            yield
+        finally:
+            for name, value in before.items():
+                os.environ.pop(name)
+                if value is not None:
+                    os.environ[name] = value
+
+
+def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small: Path | None) -> None:
+    from PySide6.QtCore import Qt
+    from PySide6.QtWidgets import QApplication
+
+    from uncle_sled.core.remedies.remedies import with_remedies
+    from uncle_sled.desk.app import application, open_window
+    from uncle_sled.desk.benches.about import abouts
+    from uncle_sled.desk.frame.new_build import NewBuild
+    from uncle_sled.desk.theme.theme import use_theme
+    from uncle_sled.exchange.demos import demo
+
+    app = application(theme)
+    window = open_window(demo(demo_name))
+    session = window.session
+    window.resize(*size)
+    window.show()
+
+    def shot(name: str, widget: QWidget = window, guide: bool = False) -> None:
+        for _ in range(6):
+            QApplication.processEvents()
+        picture = widget.grab()
+        path = folder / f"{name}.png"
+        if not picture.save(str(path)):
+            raise FileError(f"{path} could not be written.")
+        if guide and small is not None:
+            less = picture.toImage().scaledToWidth(SMALL_PX, Qt.TransformationMode.SmoothTransformation)
+            if not less.save(str(small / path.name)):
+                raise FileError(f"{small / path.name} could not be written.")
+        print(path)
+
+    session.judge(with_remedies(session.studied))
+    for said in abouts():
+        for each_shot in said.shots:
+            _make_ready(window, said, each_shot)
+            shot(each_shot.name, guide=each_shot is said.shots[0])
+            if each_shot.after is not None:
+                each_shot.after(window.bench(said.stop))
+        if said.views:
+            window.bench(said.stop).show_view(said.views[0].name)
+    session.select(())
+    session.go_to(HOME)
+    window.show_first_page()
+    shot("0-first-page")
+    papers = _papers(session)
+    papers.show()
+    shot("11-papers", papers, guide=True)
+    papers.close()
+    dialog = NewBuild(window.settings)
+    dialog.show()
+    shot("8-new-build", dialog)
+    dialog.close()
+    if theme == "light":
+        use_theme(app, "dark")
+        window.show_build()
+        session.go_to(HOME)
+        window.notice.hide()
+        shot("10-stow-night")
+    window.close()
+    app.processEvents()
 
 
 def _papers(session: Session) -> QWidget:

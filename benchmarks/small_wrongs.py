@@ -82,7 +82,7 @@ BALANCE = (
         "studies/balance/road_checks.py", "tyre.rated_kpa * limit.value / limit.limit", "tyre.rated_kpa * limit.limit / limit.value", True
     ),
     Wrong("studies/balance/road_checks.py", "abs(y) - car.width.si / 2", "abs(y) - car.width.si", True),
-    Wrong("studies/balance/road_size.py", "2 * max(solid.high[1], -solid.low[1])", "(solid.high[1] - solid.low[1])", True),
+    Wrong("studies/balance/road_size.py", "2 * np.maximum(corners[:, 1, 1], -corners[:, 0, 1])", "corners[:, 1, 1] - corners[:, 0, 1]", True),
     Wrong("studies/balance/road_size.py", "far <= radius_m", "far <= 0.0"),
     Wrong(
         "studies/balance/sureness.py",
@@ -90,7 +90,7 @@ BALANCE = (
         "return Lever(1 - s.table.x_m[row] / axle, 1 / axle, 0.0)",
     ),
     Wrong("studies/balance/sureness.py", 'SURENESS["weighed"] * np.abs', '2 * SURENESS["weighed"] * np.abs'),
-    Wrong("studies/balance/sway.py", "return float((kg * (r2 + own)).sum())", "return float((kg * r2).sum())", True),
+    Wrong("studies/balance/sway.py", "return float((kg * (r2 + _own_m2(s))).sum())", "return float((kg * r2).sum())", True),
     Wrong("studies/balance/sway.py", "top[..., 0, 1] -= v", "top[..., 0, 1] += v", True),
     Wrong("studies/balance/sway.py", "m1 * a1 * b1,", "m1 * a1 * b1 / 2,", True),
 )

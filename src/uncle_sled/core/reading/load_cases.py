@@ -36,6 +36,28 @@ def columns_of(ids: tuple[str, ...]) -> dict[str, tuple[int, ...]]:
     return found
 
 
+class Owners(msgspec.Struct, frozen=True, eq=False):
+    """ids: of each part; of: (n,) which of them a column belongs to; first: the first column of each."""
+
+    ids: tuple[str, ...]
+    of: NDArray[np.int_]
+    first: tuple[int, ...]
+
+    def sums(self, values: Floats) -> Floats:
+        """Sums of a row of a table (n,) by part."""
+        return np.asarray(np.bincount(self.of, values, len(self.ids)), dtype=float)
+
+
+@keep(most=4)
+def owners_of(ids: tuple[str, ...]) -> Owners:
+    """What of a table is one part: itself and its contents."""
+    columns = columns_of(ids)
+    owner = np.zeros(len(ids), dtype=int)
+    for k, of in enumerate(columns.values()):
+        owner[list(of)] = k
+    return Owners(tuple(columns), owner, tuple([of[0] for of in columns.values()]))
+
+
 # Level of each kind of contents in the standing cases.
 _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
     "going-out": ("Going out", {"fresh": 1.0, "gas": 1.0, "petrol": 1.0, "diesel": 1.0}),

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.from_wiring import WIRING
-from uncle_sled.core.reading.load_cases import columns_of
+from uncle_sled.core.reading.load_cases import owners_of
 from uncle_sled.core.reading.studied import Studied
 
 MOST = 14
@@ -56,16 +56,6 @@ class Hung(msgspec.Struct, frozen=True):
     crowded: bool = False  # it found no free place
 
 
-@keep(most=4)
-def _owners(ids: tuple[str, ...]) -> tuple[list[str], NDArray[np.int_], list[int]]:
-    """What is bobbed as one: its id, which one each column of a table belongs to, and its first column."""
-    columns = columns_of(ids)
-    owner = np.zeros(len(ids), dtype=int)
-    for k, of in enumerate(columns.values()):
-        owner[list(of)] = k
-    return list(columns), owner, [of[0] for of in columns.values()]
-
-
 class Singles(msgspec.Struct, frozen=True):
     """Every part with its contents as one weight, heaviest first; the shell's faces as one. Arrays over them."""
 
@@ -96,9 +86,9 @@ class Singles(msgspec.Struct, frozen=True):
 @keep("s", "row", most=4)
 def single_bobs(s: Studied, row: int) -> Singles:
     """The weights of a case that bobs hang for."""
-    keys, owner, first = _owners(s.table.ids)
-    kg = np.bincount(owner, s.table.mass_kg[row], len(keys))
-    kg_m = np.bincount(owner, s.table.mass_kg[row] * s.table.x_m[row], len(keys))
+    owners = owners_of(s.table.ids)
+    keys, first = owners.ids, owners.first
+    kg, kg_m = owners.sums(s.table.mass_kg[row]), owners.sums(s.table.mass_kg[row] * s.table.x_m[row])
     names, groups = list(s.table.names), s.table.groups
     if WIRING in keys:
         names[first[keys.index(WIRING)]] = "Wiring"

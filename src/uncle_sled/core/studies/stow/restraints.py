@@ -9,11 +9,13 @@ Source: direct lashing, EN 12195-1, and cargo practice for light trailers (docs/
 from __future__ import annotations
 
 import msgspec
+import numpy as np
 
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Hold, Stow, Thing
+from uncle_sled.core.document.stow import Hold, Thing
+from uncle_sled.core.engine import from_last
 from uncle_sled.core.parts.holding import FRICTION, HOLDS_DOWN, WAYS, Way, capacities_n
-from uncle_sled.core.reading.load_cases import MassTable, columns_of
+from uncle_sled.core.reading.load_cases import MassTable, owners_of
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words
 
@@ -46,6 +48,7 @@ class Restraint(msgspec.Struct, frozen=True):
     wanted_n: dict[Way, float]
     directions: tuple[Direction, ...]
     vehicle: bool
+    fault: str  # what is wrong, in one word: none, weak, loose, unrated, jumps, skin
 
     @property
     def along_n(self) -> float:
@@ -63,52 +66,55 @@ class Restraint(msgspec.Struct, frozen=True):
         hold = self.hold
         return hold is not None and hold.kind == "strap" and (hold.elevation_deg is None or hold.plan_deg is None)
 
-    @property
-    def fault(self) -> str:
-        """What is wrong, in one word: none, weak, loose, unrated, jumps, skin."""
-        if self.in_thing is not None:
-            return ""
-        if self.hold is None:
-            return "loose"
-        if self.hold.kind not in HOLDS_DOWN:
-            return "jumps"
-        if self.vehicle and self.hold.into == "skin":
-            return "skin"
-        if not self.directions:
-            return "unrated"
-        return "" if all(direction.enough for direction in self.directions) else "weak"
+
+class _Held(msgspec.Struct, frozen=True):
+    """The restraints of things by what they are, what leans on them [kg] and whether what they stand in is there."""
+
+    things: tuple[Thing, ...]
+    kg: tuple[float, ...]
+    within: tuple[bool, ...]
+    made: tuple[Restraint, ...]
+
+
+def _held_again(old: _Held, things: tuple[Thing, ...], kg: tuple[float, ...], within: tuple[bool, ...]) -> _Held | None:
+    """The same with those anew that changed; None where there are more or fewer."""
+    if len(things) != len(old.things):
+        return None
+    pairs = zip(things, old.things, kg, old.kg, within, old.within, old.made, strict=True)
+    made = [r if a is b and m == n and i == j else _restraint(a, m, within=i) for a, b, m, n, i, j, r in pairs]
+    return _Held(things, kg, within, tuple(made))
+
+
+@from_last(_held_again)
+def _held(things: tuple[Thing, ...], kg: tuple[float, ...], within: tuple[bool, ...]) -> _Held:
+    made = [_restraint(thing, mass, within=here) for thing, mass, here in zip(things, kg, within, strict=True)]
+    return _Held(things, kg, within, tuple(made))
 
 
 def restraints(build: Build, table: MassTable) -> tuple[Restraint, ...]:
     """Every thing over 3 kg that rides, in the order of the build."""
-    weighs = _heaviest(build.stow, table)
-    holder = {thing.id: thing.inside for thing in build.stow.things}
-    leans = dict(weighs)
-    for id, at in holder.items():
+    leans, inside = _heaviest(table), {thing.id: thing.inside for thing in build.stow.things if thing.inside is not None}
+    there = {thing.id for thing in build.stow.things} if inside else frozenset()
+    weighs = dict(leans) if inside else leans
+    for id, holder in inside.items():
+        at: str | None = holder
         seen = {id}
-        while at is not None and at in leans and at not in seen:
-            leans[at] += weighs[id]
+        while at is not None and at in there and at not in seen:
+            leans[at] = leans.get(at, 0.0) + weighs.get(id, 0.0)
             seen.add(at)
-            at = holder.get(at)
-    return tuple(
-        [
-            _restraint(thing, leans[thing.id], within=thing.inside in holder)
-            for thing in build.stow.things
-            if leans[thing.id] > LEAST_KG and not thing.taken_out
-        ]
-    )
+            at = inside.get(at)
+    heavy = [thing for thing in build.stow.things if leans.get(thing.id, 0.0) > LEAST_KG and not thing.taken_out]
+    return _held(tuple(heavy), tuple([leans[thing.id] for thing in heavy]), tuple([thing.inside in there for thing in heavy])).made
 
 
-def _heaviest(stow: Stow, table: MassTable) -> dict[str, float]:
-    """Of each thing with its contents, the most it weighs on any way [kg]."""
+def _heaviest(table: MassTable) -> dict[str, float]:
+    """Of each part with its contents, the most it weighs on any way [kg]."""
     rows = [row for row, case in enumerate(table.cases) if case.mode.towing] or list(range(len(table.cases)))
-    columns, kg = columns_of(table.ids), table.mass_kg[rows]
-    one = kg.max(axis=0, initial=0.0).tolist()  # most things have one column
-    made = {}
-    for thing in stow.things:
-        at = columns.get(thing.id, ())
-        made[thing.id] = one[at[0]] if len(at) == 1 else float(kg[:, list(at)].sum(axis=1).max(initial=0.0))
-    return made
+    owners = owners_of(table.ids)
+    most = np.zeros(len(owners.ids))
+    for row in rows:
+        most = np.maximum(most, owners.sums(table.mass_kg[row]))
+    return dict(zip(owners.ids, most.tolist(), strict=True))
 
 
 def _restraint(thing: Thing, mass_kg: float, *, within: bool) -> Restraint:
@@ -123,8 +129,28 @@ def _restraint(thing: Thing, mass_kg: float, *, within: bool) -> Restraint:
     # what has its own holding needs none of the thing that it stands in
     inside = thing.inside if within and hold is None else None
     return Restraint(
-        thing.id, thing.name, mass_kg=mass_kg, hold=hold, in_thing=inside, wanted_n=wanted, directions=directions, vehicle=vehicle
+        thing.id,
+        thing.name,
+        mass_kg=mass_kg,
+        hold=hold,
+        in_thing=inside,
+        wanted_n=wanted,
+        directions=directions,
+        vehicle=vehicle,
+        fault="" if inside is not None else _fault(hold, directions, vehicle=vehicle),
     )
+
+
+def _fault(hold: Hold | None, directions: tuple[Direction, ...], *, vehicle: bool) -> str:
+    if hold is None:
+        return "loose"
+    if hold.kind not in HOLDS_DOWN:
+        return "jumps"
+    if vehicle and hold.into == "skin":
+        return "skin"
+    if not directions:
+        return "unrated"
+    return "" if all(direction.enough for direction in directions) else "weak"
 
 
 WHERE = {"frame": "to the frame", "framing": "to framing", "skin": "to the skin"}

@@ -8,10 +8,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
+from functools import partial
 from operator import is_
 from typing import cast
 
 import msgspec
+import numpy as np
+from numpy.typing import NDArray
 from PySide6.QtCore import QRect, QRectF, QSize
 from PySide6.QtGui import QPainter, QPixmap, QRegion
 
@@ -21,6 +24,8 @@ from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
 MOST_SHARE = 0.6  # of the sheet that is painted in part; more is painted whole
 MOST_RECTS = 60
+ANYWHERE = (-math.inf, -math.inf, math.inf, math.inf)
+Boxes = NDArray[np.float64]
 MARGIN_PX = 12  # wider than half of any line with its mitre
 
 
@@ -80,6 +85,7 @@ class Layer:
         self.written: list[Written] = []
         self._key: object = None
         self._leaves: tuple[Leaf, ...] = ()
+        self._boxes: dict[int, tuple[tuple[Primitive, ...], Boxes]] = {}  # by leaf
         self.whole_paints = 0  # how often it was painted whole, for tests and measuring
 
     def drop(self) -> None:
@@ -125,8 +131,8 @@ class Layer:
                     painter.setClipRect(room)
                 else:
                     painter.setClipRegion(dirty)
-                for leaf in leaves:
-                    _paint_leaf(painter, leaf, dirty, fresh)
+                for at, leaf in enumerate(leaves):
+                    _paint_leaf(painter, leaf, dirty, fresh, partial(self._boxes_of, at, leaf.shapes))
                 if dirty is None:
                     painter.setClipping(False)
                     edge(painter, fresh)
@@ -140,6 +146,16 @@ class Layer:
         self.written = fresh
         self._key, self._leaves = key, leaves
         return self.picture
+
+    def _boxes_of(self, at: int, shapes: tuple[Primitive, ...]) -> Boxes:
+        """The boxes of a leaf's shapes: those of the last ones where the same shapes lie at its beginning and end."""
+        before, boxes = self._boxes.get(at, ((), np.empty((0, 4))))
+        if before is not shapes:
+            head = _alike(before, shapes)
+            tail = _alike(before[head:][::-1], shapes[head:][::-1])
+            boxes = np.concatenate([boxes[:head], _boxes(shapes[head : len(shapes) - tail]), boxes[len(before) - tail :]])
+            self._boxes[at] = (shapes, boxes)
+        return boxes
 
     def _dirty(self, leaves: tuple[Leaf, ...], room: QRect) -> QRegion | None:
         """Where the picture differs from what it shows; None where it is better painted whole."""
@@ -172,25 +188,26 @@ def _aligned(box: QRectF) -> QRect:
     return QRect(left, top, right - left, low - top)
 
 
-def _near(leaf: Leaf, dirty: QRegion) -> list[Primitive]:
+def _boxes(shapes: Iterable[Primitive]) -> Boxes:
+    """Left, low, right and high of shapes [m], shape (n, 4); words and circles, whose size is in pixels, are anywhere."""
+    return np.array([shape.box if isinstance(shape, Poly) else ANYWHERE for shape in shapes], dtype=float).reshape(-1, 4)
+
+
+def _near(leaf: Leaf, boxes: Boxes, dirty: QRegion) -> list[Primitive]:
     """Shapes that may reach into a region, by their metres alone: thousands are passed over in a frame."""
-    around = QRectF(dirty.boundingRect()).adjusted(-MARGIN_PX, -MARGIN_PX, MARGIN_PX, MARGIN_PX)
-    (left, high), (right, low) = leaf.frame.metres(around.topLeft()), leaf.frame.metres(around.bottomRight())
-    found: list[Primitive] = []
-    for shape in leaf.shapes:
-        if isinstance(shape, Poly):
-            box = shape.box
-            if box[0] > right or box[2] < left or box[1] > high or box[3] < low:
-                continue
-        found.append(shape)
-    return found
+    found = np.zeros(len(boxes), dtype=bool)
+    for rect in cast(Iterable[QRect], dirty):
+        around = QRectF(rect).adjusted(-MARGIN_PX, -MARGIN_PX, MARGIN_PX, MARGIN_PX)
+        (left, high), (right, low) = leaf.frame.metres(around.topLeft()), leaf.frame.metres(around.bottomRight())
+        found |= (boxes[:, 0] <= right) & (boxes[:, 2] >= left) & (boxes[:, 1] <= high) & (boxes[:, 3] >= low)
+    return [leaf.shapes[at] for at in np.flatnonzero(found).tolist()]
 
 
-def _paint_leaf(painter: QPainter, leaf: Leaf, dirty: QRegion | None, written: list[Written]) -> None:
+def _paint_leaf(painter: QPainter, leaf: Leaf, dirty: QRegion | None, written: list[Written], boxes: Callable[[], Boxes]) -> None:
     if leaf.by_hand is not None:
         leaf.by_hand(painter)
         return
     shapes = leaf.shapes
     if dirty is not None:
-        shapes = tuple([shape for shape in _near(leaf, dirty) if dirty.intersects(box_px(shape, leaf.frame).toAlignedRect())])
+        shapes = tuple([shape for shape in _near(leaf, boxes(), dirty) if dirty.intersects(box_px(shape, leaf.frame).toAlignedRect())])
     paint(painter, shapes, leaf.frame, written if leaf.told else None, leaf.ground)

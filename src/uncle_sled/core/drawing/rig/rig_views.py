@@ -7,7 +7,6 @@ rig up. Both in metres; ``px_per_m`` is only asked for to know which labels have
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from heapq import nlargest
 from itertools import chain
 
 import msgspec
@@ -449,7 +448,8 @@ def things_view(
     shown = s.build.brief.reading.shown()
     labels = labels or Labels([], set())
     across = 2 if view == "side" else 1
-    order = sorted(things, key=lambda p: -p.size[0] * p.size[across])
+    largest = np.argsort([-p.size[0] * p.size[across] for p in things], kind="stable").tolist()
+    order = [things[at] for at in largest]
     many = len(order) > MOST_HATCHED
     drawn = list(_shapes_of_many[view](tuple(order))) if many else [thing_shapes(p, view) for p in order]
     for at, p in enumerate(order) if under else ():
@@ -462,7 +462,8 @@ def things_view(
             )
     shapes = list(chain.from_iterable(drawn))
     boxes = [box_of(q, view) for q in order] if len(things) <= MOST_LEADERS else []
-    for at, p in nlargest(MOST_HATCHED, enumerate(order), key=lambda pair: pair[1].mass_kg):
+    for at in np.argsort([-p.mass_kg for p in order], kind="stable")[:MOST_HATCHED].tolist():
+        p = order[at]
         if p.thing.id in under:
             continue
         # a label inside a box must not lie under a smaller box

@@ -148,7 +148,8 @@ def merged(studied: Studied, *tiers: tuple[Finding, ...]) -> tuple[Finding, ...]
     seen: dict[tuple[str, tuple[str, ...]], Finding] = {}
     for tier in tiers:
         for found in tier:
-            seen.setdefault(found.key, told(_aside(found, aside.get(found.id)), words))
+            if found.key not in seen:
+                seen[found.key] = told(_aside(found, aside.get(found.id)) if aside else found, words)
     return tuple(sorted(seen.values(), key=lambda f: (f.set_aside is not None, RANK[f.severity], TRAIL.index(f.stop))))
 
 

@@ -15,6 +15,7 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.findings.all_findings import at_rest, findings
 from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.remedies.remedies import with_remedies
+from uncle_sled.core.studies.build.schedule import best_schedule
 from uncle_sled.desk.frame.keeper import AUTOSAVE_JOB
 from uncle_sled.desk.helper import serve
 from uncle_sled.exchange import sled_file
@@ -234,3 +235,15 @@ def test_a_helper_whose_desk_went_ends_without_a_word(hears, monkeypatch):
     pipe = Gone([(1, "uncle_sled.core.findings.all_findings:at_rest", False, (), whole)], hears)
     stopped = type("Number", (), {"value": 0})()
     assert serve(pipe, stopped) is None
+
+
+def test_how_far_a_search_is_is_told_apart_from_what_it_found(open_on, worker, qtbot):
+    """Whoever shows an answer is not called for each step on the way to it."""
+    answers = open_on(demo("marsh-heron"), judged=False, worker=worker).session.answers
+    changed, told = [], []
+    answers.changed.connect(changed.append)
+    answers.told.connect(told.append)
+    answers.ask(best_schedule)
+    qtbot.waitUntil(lambda: answers.of(best_schedule).fresh, timeout=60_000)
+
+    assert changed.count(best_schedule) == 2 and told.count(best_schedule) >= 1

@@ -278,6 +278,20 @@ def test_a_point_load_in_the_middle_and_an_even_load_by_the_tables() -> None:
     assert down.max() == pytest.approx(5 * 1000 * 4**4 / (384 * 2.0e5), rel=1e-3)
 
 
+def test_many_loads_add_up_one_by_one() -> None:
+    """Points and even loads anywhere, against each by itself: left of a place lies a share of it, with its arm."""
+    rng = np.random.default_rng(3)
+    weight, at = rng.uniform(10, 500, 60), rng.uniform(0.5, 3.5, 60)
+    half = np.where(rng.random(60) < 0.3, 0.0, rng.uniform(0.001, 0.5, 60))
+    x = np.unique(np.concatenate([X, at + half, at - half + 1e-9]))
+    shear, moment = beam_of(x, (weight, at, half), [(0.0, 900.0)])
+    for k in range(0, len(x), 7):
+        left = np.where(half > 0, np.clip((x[k] - at + half) / np.maximum(2 * half, 1e-9), 0, 1), x[k] > at)
+        arm = np.where(x[k] >= at + half, x[k] - at, np.where(x[k] <= at - half, 0.0, left * (x[k] - at + half) / 2))
+        assert shear[k] == pytest.approx(900.0 - (weight * left).sum(), abs=1e-6)
+        assert moment[k] == pytest.approx(900.0 * x[k] - (weight * arm).sum(), abs=1e-6)
+
+
 def test_an_overhang_by_the_tables() -> None:
     """Even w over L and an overhang a: moment over the support w a^2/2, in the span w (L^2-a^2)^2 / (8 L^2)."""
     long, over, w = 3.0, 1.0, 800.0

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.build.days import SLOT_H, Days, parsed
 from uncle_sled.core.studies.build.order import sorted_tasks
-from uncle_sled.core.studies.build.schedule import Schedule, weights
+from uncle_sled.core.studies.build.schedule import Placed, Schedule, weights
 from uncle_sled.core.studies.build.tasks import Task
 
 DRAWS = 5000
@@ -89,6 +89,28 @@ def through(
     return last
 
 
+def _arcs(order: Sequence[Placed], hands: int) -> dict[str, set[str]]:
+    """Of each task what must be done before it: what it waits for, and whoever took its hands or its space in the calendar.
+
+    Of those that crowd it only who waits for none of the others: the rest have ended before these begin, however long all take.
+    """
+    at = {placed.task.id: k for k, placed in enumerate(order)}
+    ended = [0] * len(order)  # a bit for each task that has ended when this one begins
+    arcs: dict[str, set[str]] = {}
+    for k, placed in enumerate(order):
+        arcs[placed.task.id] = set(placed.task.after)
+        for id in placed.task.after:
+            if at.get(id, k) < k:
+                ended[k] |= ended[at[id]] | 1 << at[id]
+        for j in range(k - 1, -1, -1):
+            before = order[j]
+            crowded = before.task.space == placed.task.space or before.task.hands + placed.task.hands > hands
+            if crowded and not ended[k] >> j & 1 and before.end <= placed.begin + 1e-9 and not before.task.done:
+                arcs[placed.task.id].add(before.task.id)
+                ended[k] |= ended[j] | 1 << j
+    return arcs
+
+
 @keep("schedule", "days", "deadline", "draws", most=4)
 def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS) -> Chance | None:
     """The chance curve of a calendar; None where nothing is left to be placed."""
@@ -98,12 +120,7 @@ def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS)
     hours = drawn(tasks, draws)
     _, waits = weights(tasks, days)
     order = sorted((task for task in schedule.placed), key=lambda task: task.begin)
-    arcs = {task.task.id: set(task.task.after) for task in order}
-    for k, placed in enumerate(order):  # who had to wait for hands or space waits for them again
-        for before in order[:k]:
-            crowded = before.task.space == placed.task.space or before.task.hands + placed.task.hands > int(days.hands.max())
-            if before.end <= placed.begin + 1e-9 and crowded and not before.task.done:
-                arcs[placed.task.id].add(before.task.id)
+    arcs = _arcs(order, int(days.hands.max()))
     worked = np.flatnonzero(days.hands > 0)
     per_day = days.slots * SLOT_H
     now_h = float(np.searchsorted(worked, schedule.now)) * per_day

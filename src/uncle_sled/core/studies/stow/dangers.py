@@ -10,6 +10,7 @@ import math
 from typing import Literal
 
 import msgspec
+import numpy as np
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Opening
@@ -19,7 +20,7 @@ from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.studies.stow.beds import beds_in
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.rooms import rooms_of
-from uncle_sled.core.studies.stow.solids import Solid, solids_in
+from uncle_sled.core.studies.stow.solids import Solid, corners_in, solids_in
 from uncle_sled.core.wiring.appliances import figures_of
 
 DRY_UNITS = frozenset(
@@ -126,6 +127,8 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
     """Two things too near, or in one air."""
     found = []
     flames = [box for box in inside if things[box.id].burns != "none"]
+    wet = [box for box in inside if is_wet(things[box.id])]
+    corners = corners_in(tuple(wet))
     for solid in inside:
         thing = things[solid.id]
         for flame in flames:
@@ -139,13 +142,13 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
             if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
                 found.append(Danger("flame and cloth", mode.id, a=flame.id, b=solid.id, a_name=flame.name, b_name=solid.name, apart_m=far))
         if wants_dry(thing):
-            for other in inside:
-                wet = things[other.id]
-                if other is solid or not is_wet(wet) or rooms[other.id] != rooms[solid.id]:
+            clear = np.maximum(corners[:, 0] - np.array(solid.high), np.array(solid.low) - corners[:, 1]).max(axis=1, initial=0.0)
+            for other in [wet[at] for at in np.flatnonzero(clear <= WATER_M).tolist()]:  # of hundreds those that may be near
+                if other is solid or rooms[other.id] != rooms[solid.id]:
                     continue
-                far = apart_m(solid, other)
+                far, source = apart_m(solid, other), things[other.id]
                 # where in a cabinet its sink is nobody said: only what stands in it is under it
-                near = far <= 0.0 if wet.kind == "cabinet" and wet.tank is None else far < WATER_M
+                near = far <= 0.0 if source.kind == "cabinet" and source.tank is None else far < WATER_M
                 if near:
                     found.append(
                         Danger("mains and water", mode.id, a=solid.id, b=other.id, a_name=solid.name, b_name=other.name, apart_m=far)

@@ -131,15 +131,16 @@ def _pairs(mode: Mode, inside: list[Solid], things: dict[str, Thing], rooms: dic
     corners = corners_in(tuple(wet))
     for solid in inside:
         thing = things[solid.id]
-        for flame in flames:
+        gas, fumes, cloth = thing.vents_gas or gives_gas(thing), gives_fumes(thing), thing.near == "cloth"
+        for flame in flames if gas or fumes or cloth else ():
             if flame is solid or rooms[flame.id] != rooms[solid.id]:
                 continue
             far = apart_m(solid, flame)
-            if (thing.vents_gas or gives_gas(thing)) and not things[flame.id].room_sealed:
+            if gas and not things[flame.id].room_sealed:
                 found.append(Danger("gas and flame", mode.id, a=solid.id, b=flame.id, a_name=solid.name, b_name=flame.name, apart_m=far))
-            if gives_fumes(thing):
+            if fumes:
                 found.append(Danger("vapour and flame", mode.id, a=solid.id, b=flame.id, a_name=solid.name, b_name=flame.name, apart_m=far))
-            if thing.near == "cloth" and far < CLOTH_M and not things[flame.id].room_sealed:
+            if cloth and far < CLOTH_M and not things[flame.id].room_sealed:
                 found.append(Danger("flame and cloth", mode.id, a=flame.id, b=solid.id, a_name=flame.name, b_name=solid.name, apart_m=far))
         if wants_dry(thing):
             clear = np.maximum(corners[:, 0] - np.array(solid.high), np.array(solid.low) - corners[:, 1]).max(axis=1, initial=0.0)

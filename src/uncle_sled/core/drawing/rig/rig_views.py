@@ -461,6 +461,7 @@ def things_view(
                 ]
             )
     shapes = list(chain.from_iterable(drawn))
+    told: list[Text] = []
     boxes = [box_of(q, view) for q in order] if len(things) <= MOST_LEADERS else []
     for at in np.argsort([-p.mass_kg for p in order], kind="stable")[:MOST_HATCHED].tolist():
         p = order[at]
@@ -469,10 +470,22 @@ def things_view(
         # a label inside a box must not lie under a smaller box
         over = [b for b in boxes[at + 1 :] if b[2] > b[0]]
         label = thing_label(p, view, px_per_m, weight(p.mass_kg, shown), labels.taken, over)
-        shapes += label
+        told += label
         if label:
             labels.named.add(p.thing.id)
-    return tuple(shapes)
+    return (*shapes, *_as_before(view, tuple(told)))
+
+
+def _again_as_before(old: tuple[Text, ...], _view: str, told: tuple[Text, ...]) -> tuple[Text, ...] | None:
+    if len(old) != len(told):
+        return None
+    return tuple([a if a == b else b for a, b in zip(old, told, strict=True)])
+
+
+@from_last(_again_as_before, lambda view, _told: view, most=3)
+def _as_before(_view: str, told: tuple[Text, ...]) -> tuple[Text, ...]:
+    """The same words, as the same objects where they were told so before: whoever paints looks only at what is another one."""
+    return told
 
 
 def clear_of(shapes: Sequence[Primitive], labels: Labels, px_per_m: float) -> tuple[Primitive, ...]:

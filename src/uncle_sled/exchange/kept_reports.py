@@ -23,8 +23,12 @@ MOST = 40  # reports that are kept, the newest
 
 def told_before(project: Project, way: str, tell: Callable[[], str]) -> str:
     """What is told of a build, from before where it was told so by this very program. Args: way: how it is told."""
+    try:
+        program = _program()
+    except OSError:  # it does not lie in a folder, or not in one that can be read
+        return tell()
     of = hashlib.sha256()
-    for part in (_program().encode(), way.encode(), to_bytes(project)):
+    for part in (program.encode(), way.encode(), to_bytes(project)):
         of.update(hashlib.sha256(part).digest())
     file = cache_folder() / "reports" / f"{of.hexdigest()}.txt"
     with suppress(OSError, ValueError):

@@ -194,6 +194,21 @@ def test_what_is_tried_for_a_planted_hazard_clears_it_and_spoils_nothing(code):
     assert one.key not in after and all(f.caution for f in findings(s) if f.code in BY_CODE)
 
 
+@pytest.mark.parametrize("feeds", [1, 3])
+def test_where_no_main_switch_is_one_is_put_behind_the_battery(feeds):
+    clean = wired_plant()
+    build = apply(clean, [set_to(f"systems.devices.{device(clean, 'main switch')}.kind", "bus bar")])
+    for k in range(feeds - 1):
+        build = apply(build, _add(build, "bat", ("lam", "pum")[k], id=f"wr{90 + k}"))
+    s = study(build, Facts())
+    one = settled_one(s, "no-main-disconnect")
+
+    assert one.remedy is not None and "behind the battery" in one.remedy.says, one.why_none
+    after = apply(build, one.remedy.ops)
+    assert "no-main-disconnect" not in codes(after)
+    assert [d.kind for d in after.systems.devices].count("main switch") == 1
+
+
 # flows, sizes
 def test_currents_add_up_towards_the_source():
     build = wired_plant()

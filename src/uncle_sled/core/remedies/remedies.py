@@ -194,13 +194,13 @@ class _Search:
         if placing is None:
             return
         now, targets = s.support.mean_axle_m, [placing.best_m]
+        low, high = placing.window_m or (-LONGEST_M, LONGEST_M)
         if placing.window_m is not None:
-            low, high = placing.window_m
             inset = depth * (high - low)
             targets = [min(max(now, low + inset), high - inset), (low + high) / 2, placing.best_m]
         for target in dict.fromkeys(round(at, 2) for at in targets):
             by = target - now
-            if abs(by) < 0.005 or target > LONGEST_M or (placing.window_m is not None and not low <= target <= high):
+            if abs(by) < 0.005 or target > LONGEST_M or not low <= target <= high:
                 continue
             yield self._axle_at(target, by)
 

@@ -296,6 +296,7 @@ def _foot(title: str, where: str, paper: Point, taken: list[BaseGeometry], behin
         for share in (0.0, 1.0, 0.5, 0.25, 0.75)
     ]
     # dashed lines, which only say what stands behind, give way before the outline and the crosses do
+    free: list[tuple[float, float, float]] = []
     for tree in (STRtree([*taken, *behind]), STRtree(taken)):
         free = [at for at in places if not len(tree.query(box(at[1], at[2], at[1] + at[0], at[2] + FOOT + 12), "intersects"))]
         if free:

@@ -120,8 +120,8 @@ def put_main_switch(s: Studied, finding: Finding) -> Made | None:
     assert first is not None
     made, device = put_between(s, first, "main switch", "Main switch")
     made += [set_to(f"systems.wires.{id}.end", device) for id in out[1:] if net.wires[id].end == first.end]
-    ops += [set_to(f"systems.wires.{id}.start", device) for id in out[1:] if net.wires[id].end != first.end]
-    return tuple(ops), "Put a main switch behind the battery"
+    made += [set_to(f"systems.wires.{id}.start", device) for id in out[1:] if net.wires[id].end != first.end]
+    return tuple(made), "Put a main switch behind the battery"
 
 
 def put_rcd(s: Studied, finding: Finding) -> Made | None:

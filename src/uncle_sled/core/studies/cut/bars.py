@@ -282,9 +282,9 @@ class _Search:
         Patterns are sought on a rough scale first, where every piece is a little longer, and exactly to end with.
         """
         self.choice.ask(want, limits)
-        fine = False
-        for _ in range(ROUNDS):
-            now = self.choice.relaxed()
+        fine, now = False, self.choice.relaxed()
+        for at in range(ROUNDS):
+            now = self.choice.relaxed() if at else now
             if self.enough():
                 break
             costs = self.choice.costs

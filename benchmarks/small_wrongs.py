@@ -82,7 +82,9 @@ BALANCE = (
         "studies/balance/road_checks.py", "tyre.rated_kpa * limit.value / limit.limit", "tyre.rated_kpa * limit.limit / limit.value", True
     ),
     Wrong("studies/balance/road_checks.py", "abs(y) - car.width.si / 2", "abs(y) - car.width.si", True),
-    Wrong("studies/balance/road_size.py", "2 * np.maximum(corners[:, 1, 1], -corners[:, 0, 1])", "corners[:, 1, 1] - corners[:, 0, 1]", True),
+    Wrong(
+        "studies/balance/road_size.py", "2 * np.maximum(corners[:, 1, 1], -corners[:, 0, 1])", "corners[:, 1, 1] - corners[:, 0, 1]", True
+    ),
     Wrong("studies/balance/road_size.py", "far <= radius_m", "far <= 0.0"),
     Wrong(
         "studies/balance/sureness.py",

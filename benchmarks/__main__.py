@@ -42,13 +42,12 @@ def _open_big() -> Iterator[Row]:
 
 def _drag() -> Iterator[Row]:
     from benchmarks.drag_step import dragged
-    from benchmarks.pace import pace
+    from benchmarks.pace import Timed
 
-    before = pace()
-    few, many = dragged(200, 300), dragged(100, 2000)
-    now = (before + pace()) / 2
-    yield Row("a drag step of 300 things, CPU", few.cpu_ms / now, None, "ms")
-    yield Row("the same, its longest moves (95th percentile)", few.p95_ms / now, 16.0, "ms")
+    with Timed() as took:
+        few, many = dragged(200, 300), dragged(100, 2000)
+    yield Row("a drag step of 300 things, CPU", few.cpu_ms / took.pace, None, "ms")
+    yield Row("the same, its longest moves (95th percentile)", few.p95_ms / took.pace, 16.0, "ms")
     yield Row("2,000 things over 300, CPU", many.cpu_ms / few.cpu_ms, 3.0, "")
     yield Row("2,000 things over 300, the window's thread", many.median_ms / few.median_ms, 3.0, "")
 
@@ -85,7 +84,9 @@ def _report() -> Iterator[Row]:
     from benchmarks.at_rest import reported_s
 
     for name in ("marsh-heron", "orchard-keeper"):
-        yield Row(f"report --json of {name}, CPU", reported_s(name), 1.0, "s")
+        first, again = reported_s(name)
+        yield Row(f"report --json of {name}, CPU, told for the first time", first, 1.0, "s")
+        yield Row("  told again", again, 1.0, "s")
 
 
 def _memory() -> Iterator[Row]:

@@ -25,4 +25,5 @@ class Timed:
 
     def __exit__(self, *_exc: object) -> None:
         self.raw_s = time.process_time() - self.begin
-        self.s = self.raw_s / ((self.before + pace()) / 2)
+        self.pace = (self.before + pace()) / 2
+        self.s = self.raw_s / self.pace

@@ -86,4 +86,4 @@ FIGURES_DRAWN = (
 
 def at_odds(roles: tuple[str, ...]) -> tuple[str, str] | None:
     """The first two of some roles that no one thing has; None where they go together."""
-    return next(((a, b) for a, b in EXCLUDE if a in roles and b in roles), None)
+    return next(((a, b) for a, b in EXCLUDE if a in roles and b in roles), None) if len(roles) > 1 else None

@@ -43,7 +43,7 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
         f"{where}.{place}.{load.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
         for place, several in (("stow.things", build.stow.things), ("systems.loads", build.systems.loads))
         for load in several
-        if load.roles and (odd := at_odds(load.roles)) is not None
+        if (odd := at_odds(load.roles)) is not None
     ]
     return (
         faults

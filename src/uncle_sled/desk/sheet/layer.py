@@ -56,8 +56,7 @@ def box_px(shape: Primitive, frame: Frame) -> QRectF:
 
 def changed(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> list[Primitive] | None:
     """Shapes that are only in one of them; None where those in both lie in another order."""
-    head = _alike(old, new)
-    tail = _alike(old[head:][::-1], new[head:][::-1])
+    head, tail = _alike_at_ends(old, new)
     old, new = old[head : len(old) - tail], new[head : len(new) - tail]  # of thousands that lie as they lay few are left
     was, now = {id(shape) for shape in old}, {id(shape) for shape in new}
     kept_old = [shape for shape in old if id(shape) in now]
@@ -75,6 +74,12 @@ def _alike(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> int:
     """How many shapes at the beginning of both are the same objects."""
     same = bytes(map(is_, old, new))
     return len(same) if (first := same.find(0)) < 0 else first
+
+
+def _alike_at_ends(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> tuple[int, int]:
+    """How many are the same objects at the beginning, and of the rest at the end."""
+    head = _alike(old, new)
+    return head, _alike(old[head:][::-1], new[head:][::-1])
 
 
 class Layer:
@@ -151,8 +156,7 @@ class Layer:
         """The boxes of a leaf's shapes: those of the last ones where the same shapes lie at its beginning and end."""
         before, boxes = self._boxes.get(at, ((), np.empty((0, 4))))
         if before is not shapes:
-            head = _alike(before, shapes)
-            tail = _alike(before[head:][::-1], shapes[head:][::-1])
+            head, tail = _alike_at_ends(before, shapes)
             boxes = np.concatenate([boxes[:head], _boxes(shapes[head : len(shapes) - tail]), boxes[len(before) - tail :]])
             self._boxes[at] = (shapes, boxes)
         return boxes

@@ -15,8 +15,9 @@ from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.paper import PAPERS
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text, dimension, hatch_lines, placed, rect
 from uncle_sled.core.drawing.rig.people import standing_people
-from uncle_sled.core.drawing.rig.rig_views import Labels, heights_m, names_beside, side_rig, things_in, things_view, whole_view
+from uncle_sled.core.drawing.rig.rig_views import Labels, heights_m, names_beside, side_rig, things_view, whole_view
 from uncle_sled.core.drawing.rig.scale_sheet import scale_sheet
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.text_width import wrapped
 from uncle_sled.core.parts.heights import ball_height_m
 from uncle_sled.core.reading.studied import study

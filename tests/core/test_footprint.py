@@ -213,7 +213,7 @@ def test_a_footprint_that_cannot_be_is_said_and_the_body_stays_square(changes, s
 def test_every_drawing_follows():
     s = studied(a_nose(0.6, 0.5, 0.4), [a_thing("t", x=3.0)])
     assert len(plan_body(s.build)[0].points) == 6
-    from uncle_sled.core.drawing.rig.rig_views import things_in
+    from uncle_sled.core.drawing.rig.things_placed import things_in
 
     for peel in PEELS:
         assert isometric(s, things_in(s, 0), peel)

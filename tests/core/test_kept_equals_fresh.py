@@ -10,7 +10,8 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core import engine
 from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.drawing.rig.bobs import single_bobs
-from uncle_sled.core.drawing.rig.rig_views import heights_m, things_in, things_view
+from uncle_sled.core.drawing.rig.rig_views import heights_m, things_view
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.swings import clash_view
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import findings, findings_in_hand

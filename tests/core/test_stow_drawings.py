@@ -17,7 +17,8 @@ from uncle_sled.core.drawing.balance.axle_chart import hitch_chart
 from uncle_sled.core.drawing.page import POINTS_PER_M
 from uncle_sled.core.drawing.person import upright
 from uncle_sled.core.drawing.primitives import Circle, Poly, Text
-from uncle_sled.core.drawing.rig.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes, things_in
+from uncle_sled.core.drawing.rig.rig_views import Labels, clear_of, heights_m, reach_m, thing_shapes
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.fan import fan, levels_words
 from uncle_sled.core.drawing.stow.gauge_strips import gauge_strips, step_m3
 from uncle_sled.core.drawing.stow.isometric import PEELS, _far_to_near, bounds_of, isometric

@@ -16,7 +16,7 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.drawing.rig.bobs import bobs, hang, single_bobs
-from uncle_sled.core.drawing.rig.rig_views import things_in
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.trail import TRAIL
 from uncle_sled.core.units import Shown

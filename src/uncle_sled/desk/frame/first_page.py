@@ -10,6 +10,7 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from uncle_sled.core.drawing.rig import rig_views
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.reading.studied import Studied, length_m, study
 from uncle_sled.desk.kit.elided import ElidedLabel
@@ -57,7 +58,7 @@ class Picture(Guarded, QWidget):
             frame = Frame(scale, (self.width() - scale * reach) / 2 + left * scale, self.height() - 9 - spare / 2)
             painter.setClipRect(QRectF(2, 2, self.width() - 4, self.height() - 4))
             paint(painter, (*rig_views.side_rig(build), *rig_views.side_body(build)), frame)
-            for p in rig_views.things_in(self.s, 0):
+            for p in things_in(self.s, 0):
                 paint(painter, rig_views.thing_shapes(p, "side"), frame, None, "body")
             paint(painter, rig_views.side_wheels(build), frame)
 

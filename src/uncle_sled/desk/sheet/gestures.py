@@ -11,7 +11,7 @@ from PySide6.QtGui import QKeyEvent, QPainter, QPen
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.placing import axle_shift_ops, place_ops, with_inner
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.rig.things_placed import Placed
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.units import distance
 from uncle_sled.core.words import lower_first

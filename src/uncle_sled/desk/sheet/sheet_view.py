@@ -19,7 +19,7 @@ from uncle_sled.core.document.placing import place_ops
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension
 from uncle_sled.core.drawing.rig import rig_views
-from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.drawing.shell.openings_seen import openings_seen
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
@@ -161,7 +161,7 @@ class SheetView(Guarded, QWidget):
         studied, row, mode = self.session.studied, self.session.row, self.session.mode
         kept = self._placed_for
         if kept is None or kept[0] is not studied or kept[1] != row or kept[2] is not mode:
-            made = rig_views.things_in(studied, row, mode) if studied.table.cases else ()
+            made = things_in(studied, row, mode) if studied.table.cases else ()
             self._placed_for = kept = (studied, row, mode, made)
         return kept[3]
 
@@ -170,7 +170,7 @@ class SheetView(Guarded, QWidget):
         key = (self.session.studied, self.session.row, self.session.mode, frozenset(ids))
         kept = self._some_for
         if kept is None or kept[0][0] is not key[0] or kept[0][2] is not key[2] or kept[0][1::2] != key[1::2]:
-            made = rig_views.things_in(key[0], key[1], key[2], key[3]) if key[0].table.cases else ()
+            made = things_in(key[0], key[1], key[2], key[3]) if key[0].table.cases else ()
             self._some_for = kept = (key, made)
         return kept[1]
 
@@ -597,7 +597,7 @@ class SheetView(Guarded, QWidget):
             return
         row = min(self.session.row, len(tried.table.cases) - 1)
         now = {p.thing.id: p for p in self.placed()}
-        for p in rig_views.things_in(tried, row, self._tried_mode(tried)):
+        for p in things_in(tried, row, self._tried_mode(tried)):
             old = now.get(p.thing.id)
             if old is not None and (old.x, old.y, old.z, old.turn) == (p.x, p.y, p.z, p.turn):
                 continue

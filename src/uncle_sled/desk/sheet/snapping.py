@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.rig.things_placed import Placed
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.studies.stow.room import Room, floor_m, room_of

@@ -6,7 +6,8 @@ In points, y up, in a field of width by height; the right side is up.
 from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import Placed, plan_body, plan_rig, plan_wheels, things_in
+from uncle_sled.core.drawing.rig.rig_views import plan_body, plan_rig, plan_wheels
+from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.reading.studied import Studied, length_m

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import things_in
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import plan_rig, ring, side_body
+from uncle_sled.core.drawing.rig.rig_views import plan_rig, side_body
 from uncle_sled.core.drawing.shell.openings_seen import openings_seen
+from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
 
@@ -22,12 +23,12 @@ def hung(s: Studied, what: str, size_m: tuple[float, float]) -> tuple[Primitive,
 
 
 def _face(s: Studied, surface: Surface) -> tuple[Primitive, ...]:
-    shapes: list[Primitive] = [Poly(ring(surface.polygon), "ink", "body", 1.6, id=surface.id)]
+    shapes: list[Primitive] = [Poly(corners_of(surface.polygon.exterior), "ink", "body", 1.6, id=surface.id)]
     shapes += [
         Poly(stick.outline, "ink", "zinc" if stick.wall_m > 0 else "wood", 0.7, tint=0.5, id=stick.id) for stick in s.framed.on(surface.id)
     ]
     for hole in s.framed.holes_in(surface.id):
-        shapes.append(Poly(ring(hole), "ink", "paper", 1.2))
+        shapes.append(Poly(corners_of(hole.exterior), "ink", "paper", 1.2))
     left, low, _, _ = surface.polygon.bounds
     return placed(shapes, 1.0, -left, -low)
 

@@ -9,7 +9,6 @@ from msgspec.structs import replace
 
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, placed
 from uncle_sled.core.drawing.rig.rig_views import (
-    Placed,
     box_of,
     heights_m,
     plan_body,
@@ -19,8 +18,8 @@ from uncle_sled.core.drawing.rig.rig_views import (
     side_rig,
     side_wheels,
     thing_shapes,
-    things_in,
 )
+from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.words import Words, lower_first

@@ -7,7 +7,8 @@ from collections.abc import Sequence
 import msgspec
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, dimension, line, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels, thing_shapes, things_in
+from uncle_sled.core.drawing.rig.rig_views import heights_m, side_body, side_rig, side_wheels, thing_shapes
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.road.drills import BallDrill, FiveDrill, WireDrill

@@ -12,8 +12,8 @@ from uncle_sled.core.drawing.rig.rig_views import (
     side_rig,
     side_wheels,
     thing_shapes,
-    things_in,
 )
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.studies.road.wishes import Traced
 

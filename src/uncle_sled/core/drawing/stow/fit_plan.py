@@ -9,7 +9,8 @@ import numpy as np
 
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import plan_body, plan_rig, plan_wheels, thing_shapes, things_in
+from uncle_sled.core.drawing.rig.rig_views import plan_body, plan_rig, plan_wheels, thing_shapes
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
 from uncle_sled.core.drawing.stow.swings import swings_view
 from uncle_sled.core.drawing.text_width import elided

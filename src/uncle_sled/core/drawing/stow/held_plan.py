@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed
-from uncle_sled.core.drawing.rig.rig_views import Placed, plan_body, things_in
+from uncle_sled.core.drawing.rig.rig_views import plan_body
+from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.parts.holding import USUAL_DEG
 from uncle_sled.core.reading.studied import Studied, length_m

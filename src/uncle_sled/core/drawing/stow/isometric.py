@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, line
-from uncle_sled.core.drawing.rig.rig_views import Placed
+from uncle_sled.core.drawing.rig.things_placed import Placed
 from uncle_sled.core.drawing.three_ways import VIEWER, flat
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.from_rig import wheel_radius_m

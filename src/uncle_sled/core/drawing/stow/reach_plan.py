@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, line, placed, rect
-from uncle_sled.core.drawing.rig.rig_views import plan_body, plan_rig, plan_wheels, things_in
+from uncle_sled.core.drawing.rig.rig_views import plan_body, plan_rig, plan_wheels
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.conversions import conversion

@@ -10,7 +10,8 @@ from collections.abc import Sequence
 import numpy as np
 
 from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Poly, Primitive, Text, line, rect
-from uncle_sled.core.drawing.rig.rig_views import LABEL, LEADING, Box, Placed, figure_shapes, tank_outline
+from uncle_sled.core.drawing.rig.rig_views import LABEL, LEADING, Box, figure_shapes, tank_outline
+from uncle_sled.core.drawing.rig.things_placed import Placed
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of

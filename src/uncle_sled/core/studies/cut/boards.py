@@ -9,9 +9,11 @@ from __future__ import annotations
 import itertools
 import math
 
-from shapely import box, get_coordinates
+from shapely import box
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
+
+from uncle_sled.core.geometry.ring import corners_of
 
 LEAST_SHARE = 1 / 3
 
@@ -40,7 +42,7 @@ def board_ends(part: Polygon) -> tuple[float, float]:
     wide = x1 - x0
     if wide < 1e-6:
         return 0.0, 0.0
-    ring = get_coordinates(part.exterior)[:-1].tolist()
+    ring = corners_of(part.exterior)
     left = [y for x, y in ring if abs(x - x0) < 1e-6]
     right = [y for x, y in ring if abs(x - x1) < 1e-6]
     foot = math.degrees(math.atan2(min(right) - min(left), wide))

@@ -19,6 +19,7 @@ from shapely.geometry.base import BaseGeometry
 from shapely.ops import triangulate
 from shapely.prepared import prep
 
+from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, ring_area_m2
 
 Ring = tuple[tuple[float, float], ...]
@@ -80,7 +81,7 @@ def _grown(ring: Ring, half_m: float) -> Ring:
         shape = shape.buffer(SMOOTH_M, join_style="mitre").simplify(SMOOTH_M)
     if half_m - SLACK_M > 0:
         shape = shape.buffer(half_m - SLACK_M, join_style="mitre", mitre_limit=2.0)
-    return tuple((float(x), float(y)) for x, y in get_coordinates(shape.exterior)[:-1])
+    return corners_of(shape.exterior)
 
 
 @lru_cache(maxsize=4096)
@@ -88,7 +89,7 @@ def _convex(ring: Ring) -> tuple[tuple[tuple[float, float], ...], ...]:
     """The outline in convex parts: itself, or triangles put together as far as they stay convex."""
     shape = Polygon(ring)
     if shape.convex_hull.area - shape.area < 1e-9:
-        return (tuple((float(x), float(y)) for x, y in get_coordinates(shape.exterior)[:-1]),)
+        return (corners_of(shape.exterior),)
     inside = shape.buffer(1e-9)
     parts = [one for one in triangulate(shape) if inside.contains(one)]
     if sum(part.area for part in parts) < shape.area * (1 - 1e-6):  # not every corner was joined along its edges
@@ -110,7 +111,7 @@ def _convex(ring: Ring) -> tuple[tuple[tuple[float, float], ...], ...]:
                     break
             if merged:
                 break
-    return tuple(tuple((float(x), float(y)) for x, y in get_coordinates(part.exterior)[:-1]) for part in parts)
+    return tuple(corners_of(part.exterior) for part in parts)
 
 
 @lru_cache(maxsize=60000)

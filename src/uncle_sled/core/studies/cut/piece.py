@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
-from shapely import get_coordinates
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.framing.worked import Notch
+from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.materials import Material
 from uncle_sled.core.studies.cut.wanted import Grain, ring_area_m2
 
@@ -76,11 +76,7 @@ class Spread(msgspec.Struct, frozen=True):
 
 
 def ring_of(shape: BaseGeometry) -> tuple[tuple[float, float], ...]:
-    return _corners(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)
-
-
-def _corners(ring: BaseGeometry) -> tuple[tuple[float, float], ...]:
-    return tuple([(x, y) for x, y in get_coordinates(ring)[:-1].tolist()])
+    return corners_of(shape.exterior if isinstance(shape, Polygon) else shape.convex_hull.exterior)
 
 
 def bar_piece(key: str, name: str, of: str, stuff: tuple[str, str], section_m: tuple[float, float], length_m: float, **more: Any) -> Piece:
@@ -115,7 +111,7 @@ def flat_piece(
     """A flat piece, its length along x from the corner of its box. Args: stuff: what it is of, and how thick [m]."""
     material, thickness_m = stuff
     whole = shape if isinstance(shape, Polygon) else shape.convex_hull
-    rings = [_corners(ring) for ring in (whole.exterior, *whole.interiors)]
+    rings = [corners_of(ring) for ring in (whole.exterior, *whole.interiors)]
     left, low, right, high = whole.bounds
     if high - low > right - left:
         rings = [tuple([(y, -x) for x, y in ring]) for ring in rings]

@@ -10,6 +10,7 @@ from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.rig import rig_views
+from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.core.drawing.text_width import elided
@@ -69,7 +70,7 @@ class StripSheet(Drawn):
         session = self.session
         s, build, facts = session.studied, session.build, session.facts
         row = next((at for at, case in enumerate(s.table.cases) if case.mode.id == mode.id), session.row)
-        things = rig_views.things_in(s, row, mode) if s.table.cases else ()
+        things = things_in(s, row, mode) if s.table.cases else ()
         under = under_sleepers(build, facts, mode) if view == "plan" else frozenset()
         boxes = [shape for p in things if p.thing.id not in under for shape in rig_views.thing_shapes(p, view, hatched=False)]
         use = (*swings_view(build, facts, mode, view), *people_view(build, facts, mode, view))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF
 
-from uncle_sled.core.drawing.rig.rig_views import Placed, things_in
+from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.stow.isometric import PEELS, Peel, bounds_of, isometric
 from uncle_sled.core.drawing.stow.people import people_view
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view

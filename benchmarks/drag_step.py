@@ -17,7 +17,8 @@ from PySide6.QtCore import QEvent
 
 from benchmarks.big_build import big_project
 from benchmarks.hand import drag, mouse
-from uncle_sled.desk.app import application, open_window, settle_memory
+from uncle_sled.desk.app import application, open_window
+from uncle_sled.desk.memory_at_rest import settle_memory
 from uncle_sled.desk.sheet.gestures import DragThings
 
 

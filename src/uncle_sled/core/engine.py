@@ -16,6 +16,8 @@ from itertools import islice
 from operator import attrgetter
 from typing import Any, ParamSpec, TypeVar
 
+from uncle_sled.core.sameness import places_changed
+
 P = ParamSpec("P")
 R = TypeVar("R")
 T = TypeVar("T")
@@ -75,6 +77,11 @@ class Same:
 # what is compared by its value; everything else is the same only where it is the same object
 PLAIN = frozenset({int, float, str, bool, bytes, type(None), date})
 
+MANY = 64  # so long a tuple is marked once while it is the same one
+MOST_MARKED = 16
+_marks: dict[int, tuple[tuple[Any, ...], Hashable]] = {}  # by id; the tuple stays alive with its mark
+_tables.append(_marks.clear)
+
 
 class _Value:
     """A read that is compared by its value."""
@@ -97,7 +104,16 @@ def _mark(read: Any) -> Hashable:
 
 def _mark_of_each(read: Any) -> Hashable:
     """The same, for a tuple that was made anew by what is in it."""
-    return tuple([_mark_of_each(one) for one in read]) if type(read) is tuple else _mark(read)
+    if type(read) is not tuple:
+        return _mark(read)
+    if len(read) < MANY:
+        return tuple([_mark_of_each(one) for one in read])
+    found = _marks.get(id(read))
+    if found is None:
+        found = _marks[id(read)] = (read, tuple([_mark_of_each(one) for one in read]))
+        if len(_marks) > MOST_MARKED:
+            del _marks[next(iter(_marks))]
+    return found[1]
 
 
 def _at(name: str, names: list[str]) -> int:
@@ -187,7 +203,12 @@ def keep_each(made: Callable[[T], R]) -> Callable[[tuple[T, ...]], tuple[R, ...]
         if items is before:
             return results
         if len(items) == len(before):
-            results = tuple([r if a is b else made(a) for a, b, r in zip(items, before, results, strict=True)])
+            anew = {at: new for at in places_changed(before, items) if (new := made(items[at])) is not results[at]}
+            if anew:
+                again = list(results)
+                for at, new in anew.items():
+                    again[at] = new
+                results = tuple(again)
         else:
             kept = {id(one): at for at, one in enumerate(before)}
             at_of = [kept.get(id(item)) for item in items]

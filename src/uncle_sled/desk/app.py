@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import os
 import re
 import socket
@@ -10,12 +9,12 @@ import sys
 from contextlib import suppress
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import QApplication
 
 from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import FileError
+from uncle_sled.desk.memory_at_rest import MemoryAtRest
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import load_fonts, use_theme
@@ -56,12 +55,6 @@ def open_window(
     screen = window.screen().availableSize()
     window.resize(min(1280, screen.width()), min(800, screen.height()))
     return window
-
-
-def settle_memory() -> None:
-    """What is loaded by now stays: the collector need not walk over it in the middle of a drag."""
-    gc.collect()
-    gc.freeze()
 
 
 def _text_size(settings: Settings) -> None:
@@ -134,7 +127,8 @@ def run(word: str | None) -> int:
         window.show_first_page()
     elif word is not None and left_behind():
         window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
-    QTimer.singleShot(1500, settle_memory)
+    settles = MemoryAtRest(window.session)
     code = app.exec()
+    settles.end()
     troubles.end()
     return code

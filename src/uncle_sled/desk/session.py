@@ -46,6 +46,7 @@ class Session(QObject):
     flash = Signal(tuple)  # ids to point at for a moment
     pointed = Signal(object)  # a finding, to be shown where it is
     file_changed = Signal()
+    opened = Signal()  # another project
 
     def __init__(self, project: Project, path: Path | None = None, worker: Worker | None = None) -> None:
         super().__init__()
@@ -270,6 +271,17 @@ class Session(QObject):
         if self.dragging:  # nothing comes or goes under a hand
             self.changed.emit()
             return
+        there = self._there() if self.selection else ()
+        kept = tuple(id for id in self.selection if id in there)
+        if kept != self.selection:
+            self.selection = kept
+            self.selected.emit()
+        self.answers.build_changed()
+        self._rest.start()
+        self.changed.emit()
+
+    def _there(self) -> set[str]:
+        """Ids of all that can be chosen."""
         there = (
             {thing.id for thing in self.build.stow.things}
             | {axle.id for axle in self.build.rig.axles}
@@ -280,13 +292,7 @@ class Session(QObject):
         )
         if any("/" in id for id in self.selection):  # a stick of the frame
             there |= {member.id for member in self.studied.framed.members}
-        kept = tuple(id for id in self.selection if id in there)
-        if kept != self.selection:
-            self.selection = kept
-            self.selected.emit()
-        self.answers.build_changed()
-        self._rest.start()
-        self.changed.emit()
+        return there
 
     # remedies
     def ask_at_rest(self) -> None:
@@ -414,3 +420,4 @@ class Session(QObject):
         self._changed()
         self.case_changed.emit()
         self.file_changed.emit()
+        self.opened.emit()

@@ -14,6 +14,7 @@ import msgspec
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.stow import LoadCase, Mode, Stow, Thing
 from uncle_sled.core.document.systems import Systems
+from uncle_sled.core.sameness import places_changed
 
 S = TypeVar("S", bound=msgspec.Struct)
 
@@ -56,7 +57,20 @@ def _right_before(project: Project, before: Project | None) -> set[int]:
         return set()
     if before.facts.people != project.facts.people or before.facts.vehicles != project.facts.vehicles:
         return set()
-    return {id(build) for build in before.variants}
+    return {id(build) for was, build in zip(before.variants, project.variants, strict=True) if build is was or _as_right(build, was)}
+
+
+def _as_right(build: Build, was: Build) -> bool:
+    """Whether a build differs from one that refers right in nothing that refers or is referred to."""
+    now, before = build.stow, was.stow
+    if now.modes is not before.modes or now.cases is not before.cases or len(now.things) != len(before.things):
+        return False
+    if build.parent != was.parent or build.brief is not was.brief or build.systems is not was.systems:
+        return False
+    if build.shell is not was.shell and [o.id for o in build.shell.openings] != [o.id for o in was.shell.openings]:
+        return False
+    pairs = ((now.things[at], before.things[at]) for at in places_changed(before.things, now.things))
+    return all(a.id == b.id and a.inside == b.inside and a.states == b.states for a, b in pairs)
 
 
 def _stow(build: Build, where: str, said: list[str]) -> Stow:

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Container
+from collections.abc import Container, Sequence
+from typing import TypeVar
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.roles import at_odds
 from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.sameness import places_changed
 from uncle_sled.core.sections import sections
+
+S = TypeVar("S")
 
 
 def of_no_sense(project: Project, shipped: Container[str], before: Project | None = None) -> list[str]:
@@ -22,14 +26,14 @@ def of_no_sense(project: Project, shipped: Container[str], before: Project | Non
         faults.append(f"open_variant: there is no variant “{project.open_variant}”.")
     own = {material.id for material in project.facts.materials}
     same = before is not None and before.facts.materials == project.facts.materials
-    looked_at = {id(build) for build in before.variants} if before is not None and same else set()
+    known = {build.id: build for build in before.variants} if before is not None and same else {}
     for build in project.variants:
-        if id(build) not in looked_at:
-            faults += _wrong_build(build, shipped, own)
+        if build is not (was := known.get(build.id)):
+            faults += _wrong_build(build, was, shipped, own)
     return faults
 
 
-def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> list[str]:
+def _wrong_build(build: Build, before: Build | None, shipped: Container[str], own: Container[str]) -> list[str]:
     where = f"variants.{build.id}"
     modes = {mode.id for mode in build.stow.modes}
     snow = build.brief.ground_snow_kpa
@@ -41,7 +45,10 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
     ]
     faults += [
         f"{where}.{place}.{load.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
-        for place, several in (("stow.things", build.stow.things), ("systems.loads", build.systems.loads))
+        for place, several in (
+            ("stow.things", _others(build.stow.things, before.stow.things if before else ())),
+            ("systems.loads", _others(build.systems.loads, before.systems.loads if before else ())),
+        )
         for load in several
         if (odd := at_odds(load.roles)) is not None
     ]
@@ -50,6 +57,11 @@ def _wrong_build(build: Build, shipped: Container[str], own: Container[str]) -> 
         + _wrong_shell(build.shell, f"{where}.shell", shipped, own)
         + [f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”." for case in build.stow.cases if case.mode not in modes]
     )
+
+
+def _others(now: tuple[S, ...], before: tuple[S, ...]) -> Sequence[S]:
+    """Items that are not the same objects as before at their places; all, where there are more or fewer."""
+    return [now[at] for at in places_changed(before, now)] if len(now) == len(before) else now
 
 
 def _wrong_shell(shell: Shell, where: str, shipped: Container[str], own: Container[str]) -> list[str]:

@@ -20,6 +20,7 @@ from uncle_sled.core.engine import from_last, keep
 from uncle_sled.core.parts.from_stow import home_of, part_of_thing
 from uncle_sled.core.parts.from_wiring import MADE_BY
 from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, SHARED_BIAS, Part
+from uncle_sled.core.sameness import places_changed
 
 Floats = NDArray[np.float64]
 ON_GROUND_M = 0.02  # underside of what is set down beside the rig
@@ -285,7 +286,7 @@ def _moved(old: _Laid, build: Build, parts: tuple[Part, ...]) -> list[int] | Non
         return None
     if len(now.modes) != len(was.modes) or _head_moved(old, parts) is None:
         return None
-    moved = [at for at, (a, b) in enumerate(zip(was.things, now.things, strict=True)) if a is not b]
+    moved = places_changed(was.things, now.things)
     if len(moved) > AROUND:
         return None
     for at in moved:

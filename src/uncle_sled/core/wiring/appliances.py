@@ -92,8 +92,13 @@ _electric_each = keep_each(_electric)
 
 def electric_key(build: Build) -> tuple[Electric, ...]:
     """All of the things that power and wiring read, places apart: a key for what is kept of them."""
-    fed = fed_by_wire(build.systems)
-    return tuple([each for each in _electric_each(build.stow.things) if each.always or each.id in fed])
+    return _fed(_electric_each(build.stow.things), build.systems)
+
+
+@keep()
+def _fed(things: tuple[Electric, ...], systems: Systems) -> tuple[Electric, ...]:
+    fed = fed_by_wire(systems)
+    return tuple([each for each in things if each.always or each.id in fed])
 
 
 def mains_v(brief: Brief) -> float:

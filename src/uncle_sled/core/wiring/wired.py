@@ -12,8 +12,9 @@ from typing import Literal
 import msgspec
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.document.systems import Device, Wire
-from uncle_sled.core.engine import by_value, keep
+from uncle_sled.core.engine import by_value, keep, keep_each
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.wiring.conductors import (
     BREAKERS_A,
@@ -133,14 +134,15 @@ def gauge_of(build: Build) -> str:
     return build.systems.gauge or ("AWG" if build.brief.region == "North American" else "mm2")
 
 
-def spots_of(build: Build, wanted: set[str] | None = None) -> dict[str, Spot]:
-    """Where wires end, by id [m]; of the things only those that are wanted, where it is said which."""
-    spots: dict[str, Spot] = {}
-    for t in build.stow.things:
-        if wanted is not None and t.id not in wanted and not (t.figures is not None and t.figures.unit):
-            continue
-        along = t.length.si if t.turn % 180 == 0 else t.width.si
-        spots[t.id] = (t.x.si + along / 2, t.y.si, t.z.si + t.height.si / 2)
+@keep_each
+def _middles(thing: Thing) -> tuple[str, Spot]:
+    along = thing.length.si if thing.turn % 180 == 0 else thing.width.si
+    return thing.id, (thing.x.si + along / 2, thing.y.si, thing.z.si + thing.height.si / 2)
+
+
+def spots_of(build: Build) -> dict[str, Spot]:
+    """Where wires end, by id [m]: the middle of each thing, and the place of each device and load of Systems."""
+    spots: dict[str, Spot] = dict(_middles(build.stow.things))
     for d in build.systems.devices:
         spots[d.id] = (d.x.si, d.y.si, d.z.si)
     home = next((spots[d.id] for d in build.systems.devices if d.kind == "fuse box"), None)
@@ -154,13 +156,13 @@ def spots_of(build: Build, wanted: set[str] | None = None) -> dict[str, Spot]:
     return spots
 
 
+@keep()
 def wired_of(build: Build, framed: Framed) -> Wired:
     """Every wire laid, sized and fused; the way of each is kept while its ends and the body stay."""
     net, gauge = network_of(build), gauge_of(build)
     if not net.wires:
         return Wired((), build.systems.devices, net, gauge, in_series(build))
-    ends = {end for wire in net.wires.values() for end in (wire.start, wire.end)}
-    ways, spots = ways_of(build, framed), spots_of(build, ends)
+    ways, spots = ways_of(build, framed), spots_of(build)
     practice = "120" if net.mains < 200 else "230"
     laid: dict[str, Laid] = {}
     insulated = insulated_faces(build.shell)

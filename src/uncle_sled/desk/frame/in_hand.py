@@ -151,7 +151,8 @@ class InHand(Guarded, QWidget):
         else:
             self._drop_form()
             self.name.show_text(f"{len(things)} things" if things else "")
-            total = sum(p.mass_kg for p in session.studied.parts if p.id.split("/")[0] in session.selection)
+            chosen = session.studied.parts if session.selection else ()
+            total = sum(p.mass_kg for p in chosen if p.id.split("/")[0] in session.selection)
             if things:
                 self.note.setText(f"Together {weight(total, session.shown)} empty. Drag one and all move.")
             elif session.selection:

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
-from functools import partial
 from operator import is_
 from typing import cast
 
@@ -24,9 +23,11 @@ from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
 MOST_SHARE = 0.6  # of the sheet that is painted in part; more is painted whole
 MOST_RECTS = 60
-ANYWHERE = (-math.inf, -math.inf, math.inf, math.inf)
 Boxes = NDArray[np.float64]
-MARGIN_PX = 12  # wider than half of any line with its mitre
+AT_ONCE = 3_000  # shapes of a picture that is painted in one go
+A_TURN = 1_200  # shapes of one with more than that, painted before the hand gets through again
+EMPTY: Boxes = np.empty((0, 5))
+ANYWHERE = (-math.inf, -math.inf, math.inf, math.inf)
 
 
 class Leaf(msgspec.Struct, frozen=True):
@@ -50,8 +51,13 @@ def box_px(shape: Primitive, frame: Frame) -> QRectF:
         at, r = frame.point(shape.centre), shape.radius * frame.scale + shape.width + 2
         return QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r)
     left, low, right, high = shape.box
-    more = 2 * shape.width + 3  # a mitred corner reaches out
+    more = _reach_px(shape)
     return QRectF(frame.point((left, high)), frame.point((right, low))).adjusted(-more, -more, more, more)
+
+
+def _reach_px(shape: Poly) -> float:
+    """How far a line reaches out of what it goes round: a mitred corner does so."""
+    return 2 * shape.width + 3
 
 
 def changed(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> list[Primitive] | None:
@@ -78,12 +84,67 @@ def _alike(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> int:
 
 def _alike_at_ends(old: tuple[Primitive, ...], new: tuple[Primitive, ...]) -> tuple[int, int]:
     """How many are the same objects at the beginning, and of the rest at the end."""
+    if len(old) == len(new):
+        same = bytes(map(is_, old, new))
+        first = same.find(0)
+        return (len(old), 0) if first < 0 else (first, len(old) - 1 - same.rfind(0))
     head = _alike(old, new)
     return head, _alike(old[head:][::-1], new[head:][::-1])
 
 
+class _Begun(msgspec.Struct):
+    """A picture that is being painted, at once or in turns.
+
+    Args:
+        shapes: What of each leaf is painted.
+        dirty: Where; None: everywhere.
+        shown: What is seen until it is finished.
+        at: The leaf that comes next, and the shape of it.
+    """
+
+    key: object
+    picture: QPixmap
+    shown: QPixmap
+    leaves: tuple[Leaf, ...]
+    shapes: tuple[tuple[Primitive, ...], ...]
+    dirty: QRegion | None
+    at: tuple[int, int] = (0, 0)
+    written: list[Written] = []
+    boxes: list[list[Boxes]] = []  # of all shapes, where they are painted in turns
+
+    @property
+    def many(self) -> int:
+        return sum(map(len, self.shapes))
+
+    @property
+    def at_once(self) -> bool:
+        return self.many <= (AT_ONCE if self.dirty is None else A_TURN)
+
+    def turn(self, painter: QPainter, left: int) -> bool:
+        """Paint as many shapes as are left for this turn; whether it is finished."""
+        while left > 0 and self.at[0] < len(self.leaves):
+            n, begin = self.at
+            leaf, shapes = self.leaves[n], self.shapes[n][begin : begin + left]
+            if leaf.by_hand is not None:
+                leaf.by_hand(painter)
+            else:
+                paint(painter, shapes, leaf.frame, self.written if leaf.told else None, leaf.ground)
+            if self.dirty is None and not self.at_once:  # the first edit would wait for all of them
+                if begin == 0:
+                    self.boxes.append([])
+                self.boxes[n].append(_boxes(shapes))
+            left -= len(shapes) + 1
+            end = begin + len(shapes)
+            self.at = (n, end) if end < len(self.shapes[n]) else (n + 1, 0)
+        return self.at[0] == len(self.leaves)
+
+
 class Layer:
-    """The picture of what rests, and the leaves that it was painted from."""
+    """The picture of what rests, and the leaves that it was painted from.
+
+    More shapes than a frame has time for are painted in turns, so that the hand gets through; until then it is unfinished, and
+    whoever shows it asks again.
+    """
 
     def __init__(self) -> None:
         self.picture: QPixmap | None = None
@@ -91,10 +152,15 @@ class Layer:
         self._key: object = None
         self._leaves: tuple[Leaf, ...] = ()
         self._boxes: dict[int, tuple[tuple[Primitive, ...], Boxes]] = {}  # by leaf
+        self._begun: _Begun | None = None
         self.whole_paints = 0  # how often it was painted whole, for tests and measuring
 
     def drop(self) -> None:
-        self.picture = None
+        self.picture = self._begun = None
+
+    @property
+    def unfinished(self) -> bool:
+        return self._begun is not None
 
     def show(
         self,
@@ -106,7 +172,7 @@ class Layer:
         ground: Callable[[QPainter], None],
         edge: Callable[[QPainter, list[Written]], None],
     ) -> QPixmap:
-        """The picture of the leaves.
+        """The picture of the leaves; of very many shapes as far as it is.
 
         Args:
             key: Whatever else it depends on (theme, people shown); another key is another picture.
@@ -115,6 +181,10 @@ class Layer:
             edge: Paints what frames them (the ruler), which no leaf touches.
         """
         key = (key, size.width(), size.height(), ratio)
+        if self._begun is not None and self._begun.key != key:
+            self._begun = None
+        if self._begun is not None and not self._go_on(self._begun, A_TURN, room, ground, edge):
+            return self._begun.shown
         dirty = self._dirty(leaves, room) if self.picture is not None and key == self._key else None
         if dirty is not None and dirty.isEmpty():
             self._leaves = leaves
@@ -122,39 +192,52 @@ class Layer:
             return self.picture
         if dirty is None or self.picture is None:
             self.whole_paints += 1
-            self.picture = QPixmap(round(size.width() * ratio), round(size.height() * ratio))
-            self.picture.setDevicePixelRatio(ratio)
-            self.written = []
-            dirty = None
-        fresh: list[Written] = []
-        with canvas(self.picture) as painter:
-            try:
-                if dirty is not None:
-                    painter.setClipRegion(dirty)
-                ground(painter)
-                if dirty is None:
-                    painter.setClipRect(room)
-                else:
-                    painter.setClipRegion(dirty)
-                for at, leaf in enumerate(leaves):
-                    _paint_leaf(painter, leaf, dirty, fresh, partial(self._boxes_of, at, leaf.shapes))
-                if dirty is None:
+            picture = QPixmap(round(size.width() * ratio), round(size.height() * ratio))
+            picture.setDevicePixelRatio(ratio)
+            begun = _Begun(key, picture, picture, leaves, tuple([leaf.shapes for leaf in leaves]), None)
+            self.picture, self.written = None, []  # until it is finished
+        else:
+            near = tuple([tuple(_near(leaf, self._boxes_of(at, leaf.shapes), dirty)) for at, leaf in enumerate(leaves)])
+            begun = _Begun(key, self.picture, self.picture, leaves, near, dirty)
+            if not begun.at_once:
+                begun.picture = self.picture.copy()
+        self._begun = begun
+        self._go_on(begun, begun.many + len(leaves) if begun.at_once else A_TURN, room, ground, edge)
+        return begun.shown
+
+    def _go_on(
+        self, begun: _Begun, many: int, room: QRect, ground: Callable[[QPainter], None], edge: Callable[[QPainter, list[Written]], None]
+    ) -> bool:
+        """Paint so many shapes more; whether the picture is finished with them, and is the one that is shown from now on."""
+        try:
+            with canvas(begun.picture) as painter:
+                inside = QRegion(room) if begun.dirty is None else begun.dirty
+                if begun.at == (0, 0):
+                    if begun.dirty is not None:
+                        painter.setClipRegion(inside)
+                    ground(painter)
+                painter.setClipRegion(inside)
+                if not begun.turn(painter, many):
+                    return False
+                if begun.dirty is None:
                     painter.setClipping(False)
-                    edge(painter, fresh)
-            except Exception:
-                self._key = None  # what is half painted is painted whole the next time
-                raise
-        again = {(written.text, written.rect.center().toTuple()) for written in fresh}
-        if dirty is not None:
-            kept = (w for w in self.written if not dirty.intersects(w.rect.toAlignedRect()))
-            fresh += [w for w in kept if (w.text, w.rect.center().toTuple()) not in again]
-        self.written = fresh
-        self._key, self._leaves = key, leaves
-        return self.picture
+                    edge(painter, begun.written)
+        except Exception:
+            self.drop()  # what is half painted is painted whole the next time
+            raise
+        written = begun.written
+        if begun.dirty is not None:
+            again = {(each.text, each.rect.center().toTuple()) for each in written}
+            kept = [w for w in self.written if not begun.dirty.intersects(w.rect.toAlignedRect())]
+            written = [*written, *[w for w in kept if (w.text, w.rect.center().toTuple()) not in again]]
+        self._boxes |= {n: (leaf.shapes, np.concatenate(of)) for n, (leaf, of) in enumerate(zip(begun.leaves, begun.boxes, strict=False))}
+        begun.shown = begun.picture
+        self.picture, self.written, self._leaves, self._key, self._begun = begun.picture, written, begun.leaves, begun.key, None
+        return True
 
     def _boxes_of(self, at: int, shapes: tuple[Primitive, ...]) -> Boxes:
         """The boxes of a leaf's shapes: those of the last ones where the same shapes lie at its beginning and end."""
-        before, boxes = self._boxes.get(at, ((), np.empty((0, 4))))
+        before, boxes = self._boxes.get(at, ((), EMPTY))
         if before is not shapes:
             head, tail = _alike_at_ends(before, shapes)
             boxes = np.concatenate([boxes[:head], _boxes(shapes[head : len(shapes) - tail]), boxes[len(before) - tail :]])
@@ -193,25 +276,21 @@ def _aligned(box: QRectF) -> QRect:
 
 
 def _boxes(shapes: Iterable[Primitive]) -> Boxes:
-    """Left, low, right and high of shapes [m], shape (n, 4); words and circles, whose size is in pixels, are anywhere."""
-    return np.array([shape.box if isinstance(shape, Poly) else ANYWHERE for shape in shapes], dtype=float).reshape(-1, 4)
+    """Left, low, right and high of shapes [m] and how far their lines reach out [px], shape (n, 5).
+
+    Words and circles, whose size is in pixels, are anywhere.
+    """
+    rows = [(*shape.box, _reach_px(shape)) if isinstance(shape, Poly) else (*ANYWHERE, 0.0) for shape in shapes]
+    return np.array(rows, dtype=float).reshape(-1, 5)
 
 
 def _near(leaf: Leaf, boxes: Boxes, dirty: QRegion) -> list[Primitive]:
-    """Shapes that may reach into a region, by their metres alone: thousands are passed over in a frame."""
-    found = np.zeros(len(boxes), dtype=bool)
+    """Shapes that may reach into a region: thousands are passed over in a frame."""
+    left, low, right, high, reach = boxes.T
+    frame, found = leaf.frame, np.zeros(len(boxes), dtype=bool)
+    x0, x1 = frame.x0 + left * frame.scale - reach - 1, frame.x0 + right * frame.scale + reach + 1
+    y0, y1 = frame.y0 - high * frame.scale - reach - 1, frame.y0 - low * frame.scale + reach + 1
     for rect in cast(Iterable[QRect], dirty):
-        around = QRectF(rect).adjusted(-MARGIN_PX, -MARGIN_PX, MARGIN_PX, MARGIN_PX)
-        (left, high), (right, low) = leaf.frame.metres(around.topLeft()), leaf.frame.metres(around.bottomRight())
-        found |= (boxes[:, 0] <= right) & (boxes[:, 2] >= left) & (boxes[:, 1] <= high) & (boxes[:, 3] >= low)
-    return [leaf.shapes[at] for at in np.flatnonzero(found).tolist()]
-
-
-def _paint_leaf(painter: QPainter, leaf: Leaf, dirty: QRegion | None, written: list[Written], boxes: Callable[[], Boxes]) -> None:
-    if leaf.by_hand is not None:
-        leaf.by_hand(painter)
-        return
-    shapes = leaf.shapes
-    if dirty is not None:
-        shapes = tuple([shape for shape in _near(leaf, boxes(), dirty) if dirty.intersects(box_px(shape, leaf.frame).toAlignedRect())])
-    paint(painter, shapes, leaf.frame, written if leaf.told else None, leaf.ground)
+        found |= (x0 <= rect.right() + 1) & (x1 >= rect.left()) & (y0 <= rect.bottom() + 1) & (y1 >= rect.top())
+    near = [leaf.shapes[at] for at in np.flatnonzero(found).tolist()]
+    return [shape for shape in near if isinstance(shape, Poly) or dirty.intersects(box_px(shape, frame).toAlignedRect())]

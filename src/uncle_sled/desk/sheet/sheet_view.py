@@ -7,7 +7,7 @@ moves over it, so that the hand never waits for the paper.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRect, QRectF, QSize, Qt, QTimer, Signal
@@ -389,6 +389,8 @@ class SheetView(Guarded, QWidget):
     def paintEvent(self, _event: QPaintEvent) -> None:
         with canvas(self) as painter:
             painter.drawPixmap(0, 0, self._rested())
+            if self._layer.unfinished:
+                QTimer.singleShot(0, self, self.update)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             self.written = list(self._layer.written)
             clip = QRectF(1, 1, self.width() - 2, self.height() - RULER_PX - 1)
@@ -456,7 +458,9 @@ class SheetView(Guarded, QWidget):
     def leaves(self) -> Iterator[Leaf]:
         """What rests of the drawing, in the order it lies."""
         s, row, build = self.session.studied, self.session.row, self.session.build
-        things = [p for p in self.placed() if p.thing.id not in self._held]
+        things: Sequence[Placed] = self.placed()
+        if self._held:
+            things = [p for p in things if p.thing.id not in self._held]
         rigs = {
             "side": (*rig_views.side_rig(build), *rig_views.side_body(build)),
             "plan": (*rig_views.plan_rig(build), *rig_views.plan_wheels(build), *rig_views.plan_body(build)),

@@ -31,6 +31,7 @@ from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
+from uncle_sled.core.sameness import places_changed
 from uncle_sled.core.studies.stow.next_place import on_roof
 from uncle_sled.core.studies.stow.solids import outline_of
 from uncle_sled.core.units import weight
@@ -312,6 +313,30 @@ class Labels(msgspec.Struct):
     room: Box = (-1e9, -1e9, 1e9, 1e9)  # what of the view is in sight [m]
 
 
+class _Laid(msgspec.Struct, frozen=True, eq=False):
+    """How things lie in a view. order: their places in the list, largest first; heaviest: places in that order."""
+
+    things: tuple[Placed, ...]
+    order: tuple[int, ...]
+    heaviest: tuple[int, ...]
+
+
+def _laid_again(old: _Laid, _view: str, things: tuple[Placed, ...]) -> _Laid | None:
+    """The same while those that moved kept their size and mass."""
+    if len(old.things) != len(things):
+        return None
+    pairs = [(old.things[at], things[at]) for at in places_changed(old.things, things)]
+    return _Laid(things, old.order, old.heaviest) if all(a.size == b.size and a.mass_kg == b.mass_kg for a, b in pairs) else None
+
+
+@from_last(_laid_again, lambda view, _things: view, most=3)
+def _laid(view: str, things: tuple[Placed, ...]) -> _Laid:
+    across = 2 if view == "side" else 1
+    order = tuple(np.argsort([-p.size[0] * p.size[across] for p in things], kind="stable").tolist())
+    heaviest = np.argsort([-things[at].mass_kg for at in order], kind="stable")[:MOST_HATCHED]
+    return _Laid(things, order, tuple(heaviest.tolist()))
+
+
 def things_view(
     s: Studied,
     _row: int,
@@ -327,9 +352,8 @@ def things_view(
     """
     shown = s.build.brief.reading.shown()
     labels = labels or Labels([], set())
-    across = 2 if view == "side" else 1
-    largest = np.argsort([-p.size[0] * p.size[across] for p in things], kind="stable").tolist()
-    order = [things[at] for at in largest]
+    laid = _laid(view, tuple(things))
+    order = [things[at] for at in laid.order]
     many = len(order) > MOST_HATCHED
     drawn = list(_shapes_of_many[view](tuple(order))) if many else [thing_shapes(p, view) for p in order]
     for at, p in enumerate(order) if under else ():
@@ -343,7 +367,7 @@ def things_view(
     shapes = list(chain.from_iterable(drawn))
     told: list[Text] = []
     boxes = [box_of(q, view) for q in order] if len(things) <= MOST_LEADERS else []
-    for at in np.argsort([-p.mass_kg for p in order], kind="stable")[:MOST_HATCHED].tolist():
+    for at in laid.heaviest:
         p = order[at]
         if p.thing.id in under:
             continue

@@ -13,6 +13,7 @@ from uncle_sled.core.engine import by_value, from_last, keep
 from uncle_sled.core.parts.from_stow import homes_of
 from uncle_sled.core.reading.load_cases import ON_GROUND_M, Floats, columns_of
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.sameness import places_changed
 
 FEW = 50  # things that are put anew beside all that stayed
 MOST_KEPT = 32768  # of what is drawn of single things, a thing in a view: two of each of 10,000 and some
@@ -94,7 +95,9 @@ def _all_again(old: _AllIn, things: tuple[Thing, ...], way: _In) -> _AllIn | Non
     heavier = {way.ids[at].split("/", 1)[0] for at in np.flatnonzero(was.kg != way.kg)} if was.kg is not None else ()
     if len(heavier) > FEW:
         return None
-    new = [at for at, (a, b) in enumerate(zip(old.things, things, strict=True)) if a is not b or (heavier and b.id in heavier)]
+    new = places_changed(old.things, things)
+    if heavier:
+        new = sorted({*new, *[at for at, thing in enumerate(things) if thing.id in heavier]})
     if len(new) > FEW:
         return None
     placed, homes = list(old.placed), homes_of(things)

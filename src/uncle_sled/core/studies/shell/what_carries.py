@@ -8,6 +8,7 @@ import math
 import numpy as np
 
 from uncle_sled.core.document.shell import Face
+from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import framed_depth_m, skin_m
 from uncle_sled.core.framing.frame_stuff import FRAME_STUFF
 from uncle_sled.core.framing.member import Member
@@ -114,5 +115,9 @@ def standing_kg(s: Studied, heaviest: bool) -> float | None:
     totals = [float(kg) for kg in s.readings.total_kg if math.isfinite(float(kg)) and float(kg) > 0]
     if not totals:
         return None
-    rig = sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig"))
-    return max(max(totals) - rig, 1.0) if heaviest else min(totals)
+    return max(max(totals) - _rig_kg(s), 1.0) if heaviest else min(totals)
+
+
+@keep()
+def _rig_kg(s: Studied) -> float:
+    return sum(p.mass_kg for p in s.parts if p.made_by.startswith("rig"))

@@ -20,6 +20,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode, Stow
 from uncle_sled.core.engine import from_last, keep
 from uncle_sled.core.geometry.vessel import Plane
+from uncle_sled.core.sameness import places_changed
 from uncle_sled.core.studies.stow.room import Hole, Room, room_of
 from uncle_sled.core.studies.stow.solids import AXES, TOUCH_M, Floats, Solid, corners_of, overlap_m3, solids_in, within, zone_of
 
@@ -95,7 +96,7 @@ def _around(old: _Memo, mode: Mode, solids: tuple[Solid, ...], room: Room | None
     """The last search of a mode with the surroundings of what moved searched again; None where more has changed."""
     if len(old.solids) != len(solids) or old.room is not room or old.towing != mode.towing:
         return None
-    moved = [k for k, (a, b) in enumerate(zip(old.solids, solids, strict=True)) if a is not b]
+    moved = places_changed(old.solids, solids)
     if len(moved) > AROUND or any(_linked(old.solids[k]) != _linked(solids[k]) for k in moved):
         return None
     gone = set(moved)

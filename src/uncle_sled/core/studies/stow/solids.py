@@ -17,6 +17,7 @@ from uncle_sled.core.document.stow import Clear, Mode, Side, Stow, Thing
 from uncle_sled.core.engine import by_value, from_last, keep, keep_each
 from uncle_sled.core.geometry.vessel import Plane, vessel_of
 from uncle_sled.core.parts.from_stow import home_of
+from uncle_sled.core.sameness import places_changed
 
 Floats = NDArray[np.float64]
 Corner = tuple[float, float, float]
@@ -149,7 +150,7 @@ def _corners_again(old: Cornered, solids: tuple[Solid, ...]) -> Cornered | None:
     before, corners = old
     if len(before) != len(solids):
         return None
-    moved = [at for at, (a, b) in enumerate(zip(before, solids, strict=True)) if a is not b]
+    moved = places_changed(before, solids)
     if 2 * len(moved) > len(solids):
         return None
     corners = corners.copy()

@@ -121,7 +121,7 @@ class StowBench(Bench):
         current = session.mode.id
         for id, button in self.modes.items():
             button.setChecked(id == current)
-        chosen = any(t.id in session.selection for t in build.stow.things)
+        chosen = bool(session.selection) and any(t.id in session.selection for t in build.stow.things)
         for button in (self.turn_button, self.copy_button, self.delete_button):
             button.setEnabled(chosen)
         if self.sheet is not None:

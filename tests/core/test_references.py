@@ -6,7 +6,10 @@ from msgspec.structs import replace
 from uncle_sled.core.document.bounds import MOST_OF
 from uncle_sled.core.document.edits import add_to, apply, remove, set_to
 from uncle_sled.core.document.references import referring_right
+from uncle_sled.core.document.roles import EXCLUDE
+from uncle_sled.core.document.sense import of_no_sense
 from uncle_sled.core.errors import EditError
+from uncle_sled.core.materials import materials
 from uncle_sled.exchange.demos import DEMOS, demo
 
 
@@ -78,3 +81,26 @@ def test_a_name_has_an_end():
 
     with pytest.raises(EditError, match=r"shell\.faces"):
         apply(build, [set_to(f"shell.faces.{build.shell.faces[0].id}.name", "n" * 50_000)])
+
+
+@pytest.mark.parametrize("field, value", [("states", ()), ("inside", None), ("inside", "nobody"), ("id", "another"), ("turn", 90)])
+def test_what_is_looked_at_beside_the_project_before_is_what_is_looked_at_alone(field, value):
+    """Whatever changes of a thing: passing over what stayed finds the same."""
+    project = demo("marsh-heron")
+    for at in range(len(project.build.stow.things)):
+        things = list(project.build.stow.things)
+        things[at] = replace(things[at], **{field: value})
+        build = replace(project.build, stow=replace(project.build.stow, things=tuple(things)))
+        after = project.with_build(build)
+
+        assert referring_right(after, project) == referring_right(after)
+        assert of_no_sense(after, materials(), project) == of_no_sense(after, materials())
+
+
+def test_roles_at_odds_are_found_beside_the_project_before():
+    project = demo("marsh-heron")
+    things = list(project.build.stow.things)
+    things[3] = replace(things[3], roles=EXCLUDE[0])
+    after = project.with_build(replace(project.build, stow=replace(project.build.stow, things=tuple(things))))
+
+    assert len(of_no_sense(after, materials(), project)) == 1

@@ -20,6 +20,7 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.findings.all_findings import RULES, table_of_codes
 from uncle_sled.core.trail import STOPS, TRAIL, stop_of
 from uncle_sled.desk.benches.about import abouts
+from uncle_sled.desk.sheet import layer
 from uncle_sled.desk.sheet.layer import Layer
 from uncle_sled.exchange.demos import demo
 
@@ -241,6 +242,54 @@ def test_a_sheet_painted_in_part_is_the_one_painted_whole(open_on):
             sheet._layer = kept
             assert np.abs(pixels(whole) - pixels(in_part)).max() <= 30, stop  # edges are smoothed a shade differently inside a clip
         assert sheet._layer.whole_paints - part < 12
+
+
+def test_a_picture_painted_in_turns_is_the_one_painted_at_once(open_on, monkeypatch):
+    """Of very many shapes some are painted at a time, whole or in part; the hand gets through in between."""
+    window = open_on(demo("rosin-box"), judged=False)
+    session, sheet = window.session, window.bench("Stow").sheet
+    session.go_to("Stow")
+    QApplication.processEvents()
+    thing = session.build.stow.things[0]
+
+    def pictures():
+        sheet._layer, found = Layer(), []
+        for x in (thing.x.si, thing.x.si + 0.2):
+            session.edit("x", [set_to(f"stow.things.{thing.id}.x", {"si": x, "typed": None})])
+            turns = 1
+            while (sheet._rested(), sheet._layer.unfinished)[1]:
+                turns += 1
+            found.append((turns, pixels(sheet._rested().toImage()), {w.text for w in sheet._layer.written}))
+        session.undo()
+        return found
+
+    at_once = pictures()
+    monkeypatch.setattr(layer, "AT_ONCE", 20)
+    monkeypatch.setattr(layer, "A_TURN", 7)
+    in_turns = pictures()
+
+    assert [turns for turns, _, _ in at_once] == [1, 1] and all(turns > 2 for turns, _, _ in in_turns)
+    for (_, once, words), (_, turned, same_words) in zip(at_once, in_turns, strict=True):
+        assert np.abs(once - turned).max() <= 30 and words == same_words
+
+
+def test_a_picture_in_turns_begins_anew_where_it_is_seen_otherwise(open_on, monkeypatch):
+    window = open_on(demo("rosin-box"), judged=False)
+    window.session.go_to("Stow")
+    sheet = window.bench("Stow").sheet
+    monkeypatch.setattr(layer, "AT_ONCE", 20)
+    monkeypatch.setattr(layer, "A_TURN", 7)
+    sheet._layer = Layer()
+    sheet._rested()
+    window.resize(window.width() - 60, window.height())
+    QApplication.processEvents()
+    while sheet._layer.unfinished:
+        QApplication.processEvents()
+    turned = pixels(sheet._rested().toImage())
+    monkeypatch.setattr(layer, "AT_ONCE", 10_000)
+    sheet._layer = Layer()
+
+    assert np.abs(pixels(sheet._rested().toImage()) - turned).max() <= 30
 
 
 def pixels(image):

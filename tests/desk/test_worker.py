@@ -7,11 +7,13 @@ import time
 import msgspec
 import pytest
 from benchmarks.big_build import big_project
+from msgspec.msgpack import decode, encode
 from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_project, a_thing
-from uncle_sled.core.document.delta import Change, changes, put_on
+from uncle_sled.core.document.delta import changes, put_on
 from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.findings.all_findings import at_rest, findings
 from uncle_sled.core.remedies.move_sets import move_sets
 from uncle_sled.core.remedies.remedies import with_remedies
@@ -19,7 +21,7 @@ from uncle_sled.core.studies.build.schedule import best_schedule
 from uncle_sled.desk.frame.keeper import AUTOSAVE_JOB
 from uncle_sled.desk.helper import serve
 from uncle_sled.exchange import sled_file
-from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.recovery import new_autosave
 
 NAPS = "tests.desk.naps"
@@ -211,6 +213,24 @@ def test_a_copy_kept_in_step_keeps_what_did_not_change(name):
     assert put_on(copy, tuple(changes(old, demo("dark-sky")))) == demo("dark-sky")
 
 
+@pytest.mark.parametrize("name", DEMOS)
+def test_a_project_handed_over_whole_arrives_as_it_is(name):
+    assert decode(encode(demo(name)), type=Project) == demo(name)
+
+
+def test_another_project_is_handed_over_whole(open_on, worker, qtbot):
+    window = open_on(demo("marsh-heron"), judged=False, worker=worker)
+    answers = window.session.answers
+    answers.ask(at_rest)
+    qtbot.waitUntil(lambda: answers.of(at_rest).fresh, timeout=60_000)
+    window.session.open(demo("rosin-box"), None)
+    assert worker._sent is None
+    answers.ask(at_rest)
+    qtbot.waitUntil(lambda: answers.of(at_rest).fresh, timeout=60_000)
+
+    assert answers.of(at_rest).value == at_rest(window.session.studied)
+
+
 class Gone:
     """A pipe whose other end is closed: at once, or when an answer is ready."""
 
@@ -231,7 +251,7 @@ class Gone:
 @pytest.mark.parametrize("hears", [0, 1, 2])
 def test_a_helper_whose_desk_went_ends_without_a_word(hears, monkeypatch):
     monkeypatch.setattr(signal, "signal", lambda *_: None)
-    whole = (Change((), demo("rosin-box")),)
+    whole = encode(demo("rosin-box"))
     pipe = Gone([(1, "uncle_sled.core.findings.all_findings:at_rest", False, (), whole)], hears)
     stopped = type("Number", (), {"value": 0})()
     assert serve(pipe, stopped) is None

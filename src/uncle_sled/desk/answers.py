@@ -126,6 +126,8 @@ class Answers(QObject):
         """Another project is open."""
         self.build_changed()
         self._states.clear()
+        if self._worker is not None:
+            self._worker.forget()
 
     def _state(self, study: Slow[Studied, Any]) -> _State:
         self._studies[study.name] = study

@@ -6,6 +6,8 @@ import time
 from contextlib import suppress
 from typing import Any, Protocol
 
+from msgspec.msgpack import decode
+
 from uncle_sled.core.document.delta import put_on
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.slow import Stopped, by_name
@@ -37,7 +39,7 @@ def serve(pipe: Pipe, stopped: Any) -> None:
         if request is None:
             return
         number, name, job, args, made = request
-        project = made[0].value if len(made) == 1 and not made[0].path else put_on(project, made)
+        project = decode(made, type=Project) if isinstance(made, bytes) else put_on(project, made)
         assert project is not None
         value, fault = _worked(pipe, stopped, number, name, job, args, project)
         try:

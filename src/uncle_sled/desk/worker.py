@@ -10,9 +10,10 @@ from __future__ import annotations
 import time
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+from msgspec.msgpack import encode
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 
-from uncle_sled.core.document.delta import Change, changes
+from uncle_sled.core.document.delta import changes
 from uncle_sled.core.document.project import Project
 from uncle_sled.desk.helper import serve
 
@@ -83,6 +84,10 @@ class Worker(QObject):
         if self._busy is not None and self._busy.lane == lane:
             self._stop_running()
 
+    def forget(self) -> None:
+        """Another project is open: the next request hands it over whole."""
+        self._sent = None
+
     def settle(self, seconds: float) -> None:
         """Wait until what runs is done, before the desk closes; bounded."""
         end, busy = time.monotonic() + seconds, self._busy
@@ -120,9 +125,8 @@ class Worker(QObject):
         asked = next((asked for asked in self._waiting.values() if asked.urgent), None)
         asked = asked or next(iter(self._waiting.values()))
         del self._waiting[asked.lane]
-        made: tuple[Change, ...] = (Change((), asked.project),)
-        if self._sent is not None:
-            made = tuple(changes(self._sent, asked.project))
+        # a whole project packs tenfold faster by its fields than object by object
+        made = encode(asked.project) if self._sent is None else tuple(changes(self._sent, asked.project))
         self._busy = asked
         if self._stopped.value == asked.number:  # it was stopped for something urgent and is begun again
             self._stopped.value = 0

@@ -217,6 +217,7 @@ class Layer:
                         painter.setClipRegion(inside)
                     ground(painter)
                 painter.setClipRegion(inside)
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)  # which the ground sets for the first turn alone
                 if not begun.turn(painter, many):
                     return False
                 if begun.dirty is None:

@@ -7,10 +7,14 @@ import random
 from collections import Counter
 from itertools import combinations
 
+import numpy as np
 import pytest
 from benchmarks.cut_up import HARDNESS, cut_up
 
 from tests.cutting import wrong_with
+from uncle_sled.core.solver import Line as Row
+from uncle_sled.core.solver import least
+from uncle_sled.core.studies.cut.bar_counts import Counts, Line
 from uncle_sled.core.studies.cut.bars import BarPlan, bar_plan
 from uncle_sled.core.studies.cut.choose import Choice
 from uncle_sled.core.studies.cut.cut_plan import cut_plan
@@ -163,6 +167,65 @@ def test_few_bars_are_as_few_as_trying_everything_finds(seed: int) -> None:
     lengths = [rng.randint(300, 1500) for _ in range(9)]
     plan = bar_plan([bar(f"p{k}", mm) for k, mm in enumerate(lengths)], [board("s", 2400)], 0.003)
     assert plan.used == every_way(lengths, 2400, 3) and plan.bound <= plan.used
+
+
+def least_by_arcs(pieces: list[tuple[int, int]], stocks: list[tuple[int, float]]) -> float:
+    """Least money by whole flows over every length of a bar: another model than patterns, and exact.
+
+    Source: arc flow (Valerio de Carvalho 1999). pieces: length and how many; stocks: length and price; no kerf.
+    """
+    top = max(room for room, _ in stocks)
+    arcs = [(at, at + long, k) for k, (long, _) in enumerate(pieces) for at in range(0, top - long + 1)]
+    arcs += [(at, at + 1, -1) for at in range(top)]
+    ends = [(room, price) for room, price in stocks]
+    cost = np.array([0.0] * len(arcs) + [price for _, price in ends])
+    lines: list[Row] = []
+    for node in range(1, top + 1):  # what comes in goes on, or is the end of a bar
+        row = {i: 1.0 for i, (_, b, _k) in enumerate(arcs) if b == node} | {i: -1.0 for i, (a, _, _k) in enumerate(arcs) if a == node}
+        row |= {len(arcs) + j: -1.0 for j, (room, _) in enumerate(ends) if room == node}
+        lines.append((row, 0.0, 0.0))
+    lines += [({i: 1.0 for i, (_, _, of) in enumerate(arcs) if of == k}, float(many), math.inf) for k, (_, many) in enumerate(pieces)]
+    values = least(cost, lines, np.full(len(cost), 1e4), np.full(len(cost), True), 20_000)
+    assert values is not None
+    return float(cost @ np.rint(values))
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_several_lengths_of_stock_cost_what_an_exact_model_of_another_kind_says(seed: int) -> None:
+    """Where the relaxed answer lies far under the least, it is the numbers of bars that prove it."""
+    rng = random.Random(seed)
+    units = [(rng.randint(5, 19), rng.randint(1, 9)) for _ in range(5)]
+    stocks = [(24, 9.5), (36, 13.9), (60, 22.0)][seed % 2 :]
+    plan = bar_plan(
+        [bar(f"p{k}", 100 * long, many) for k, (long, many) in enumerate(units)], [board(f"s{r}", 100 * r, price=p) for r, p in stocks]
+    )
+
+    exact = least_by_arcs(units, stocks)
+
+    assert plan.cost == pytest.approx(exact) and plan.cost_bound == pytest.approx(exact) and plan.over == 0
+
+
+def test_numbers_of_bars_keep_every_line_and_the_cheapest_come_first() -> None:
+    """Two lines over three stocks of which one costs nothing, against all numbers there are."""
+    costs, limits = np.array([9.5, 0.0, 22.0]), [None, 2, None]
+    lines = [Line(np.array([1.0, 0.8, 2.6]), 9.1), Line(np.array([1.0, 0.5, 2.1]), 8.0)]
+    counts = Counts(costs, limits, 100.0)
+    for line in lines:
+        counts.keep(line)
+    ways = [np.array((a, 2, b)) for a in range(12) for b in range(6) if all(line.met(np.array((a, 2, b))) for line in lines)]
+    by_hand = sorted({round(float(costs @ way), 6) for way in ways if costs @ way < 100})
+    found = []
+    while (now := counts.cheapest()) is not None:
+        assert all(line.met(now) for line in lines)
+        found.append(round(float(costs @ now), 6))
+        counts.try_no_more(now)
+
+    assert found[0] == by_hand[0] and found == sorted(found) and set(found) <= set(by_hand)
+
+
+def test_more_stocks_than_can_be_looked_through_are_left_alone() -> None:
+    assert Counts(np.full(12, 1.0), [None] * 12, 1000.0).many == 0
+    assert Counts(np.array([0.0, 1.0]), [None, None], 10.0).many == 0  # what costs nothing is enough by itself
 
 
 def test_an_answer_by_parts_prices_its_pieces() -> None:

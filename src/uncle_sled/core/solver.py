@@ -35,7 +35,7 @@ def least(cost: Floats, lines: Sequence[Line], top: Floats, whole: NDArray[np.bo
     """Values from 0 up that cost least, (n,).
 
     Args: cost, top, whole: of each value, (n,): its price, the most it may be, whether it is a whole number; lines: each a
-    sum of values that lies between two bounds; nodes: of the search tree, a bound that is the same on every machine.
+    sum of values that lies between two bounds (infinity where there is none, never a large number); nodes: of the search tree, a bound that is the same on every machine.
     Returns: None where nothing was found.
     """
     import highspy

@@ -14,6 +14,7 @@ from collections.abc import Callable, Sequence
 import msgspec
 import numpy as np
 
+from uncle_sled.core.studies.cut.bar_counts import Counts, Line
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
@@ -23,6 +24,7 @@ NODES = 8
 ROUGH_CELLS = 1500
 MOST_COINS = 200_000  # of the bound by length alone
 DIVES = (0.999, 0.6)
+MOST_TRIES = 12  # numbers of bars for which a plan is sought
 HAIR = 1e-7
 
 
@@ -157,6 +159,7 @@ class _Search:
         self.dear = np.full(len(want), 10 * (float(costs.max(initial=0.0)) + 1.0))
         self.choice = Choice(costs, self.want, limits, self.dear)
         self._known_need = (0, 0)
+        self.counted = 0  # the least by numbers of bars [coins]
 
     def run(self) -> _Answer:
         """The answer; where the stock runs short, that of what can be cut, as bounds speak of that alone."""
@@ -166,11 +169,17 @@ class _Search:
             none = np.zeros(0, dtype=np.int64)
             return _Answer(np.zeros((0, len(self.want)), dtype=np.int64), none, none, 0.0, 0)
         base = self._grow(self.want, self.limits)
-        best = self._best(base)
+        best = self._dive(DIVES[0], self.limits)
         if best.short.any():
+            best = self._whole(self._dived_again(best))
             self.want = self.want - best.short
             base = self._grow(self.want, self.limits)
-            best = self._best(base)
+            best = self._dive(DIVES[0], self.limits)
+        if not self._reached(best, base):
+            best = self._by_counts(best, base)
+        for better in (self._dived_again, self._whole, self._plain):
+            if not self._reached(best, base):
+                best = better(best)
         count = -(-int(self.true_lengths @ self.want) // int(self.true_rooms.max()))
         if base.least and len({float(c) for c in self.costs}) == 1:  # else the fewest bars are not what is sought
             count = max(count, math.ceil(base.cost / float(self.costs[0]) - 1e-6))
@@ -178,20 +187,67 @@ class _Search:
         times = np.pad(best.times, (0, len(patterns) - len(best.times)))
         return _Answer(patterns, of, times, self._next(base), count)
 
-    def _best(self, base: Relaxed) -> Chosen:
-        """Whole patterns: by rounding on the way down first, and by the whole-number program where that misses the bound."""
-        best = None
-        for share in DIVES:
-            dived = self._dive(share)
-            if best is None or self._cost(dived) < self._cost(best) - HAIR:
-                best = dived
-            if self._reached(best, base) or self.enough():
+    def _dived_again(self, best: Chosen) -> Chosen:
+        """By rounding on the way down, more at a time."""
+        if self.enough():
+            return best
+        dived = self._dive(DIVES[1], self.limits)
+        return dived if self._cost(dived) < self._cost(best) - HAIR else best
+
+    def _whole(self, best: Chosen) -> Chosen:
+        """By the whole-number program over the patterns that are known."""
+        if self.enough():
+            return best
+        self.choice.ask(self.want, self.limits)
+        return self.choice.whole(best, NODES) or best
+
+    def _by_counts(self, best: Chosen, base: Relaxed) -> Chosen:
+        """Numbers of bars from the cheapest on, each held against what is wanted, until a plan is found that needs no more.
+
+        The first numbers that are not ruled out say what any plan costs at least.
+        """
+        if not base.least or self.enough():
+            return best
+        counts = Counts(self.costs, self.limits, self._cost(best))
+        if not counts.many:
+            return best
+        counts.keep(Line(self.costs - base.room, float(base.worth @ self.want)))
+        enough_of = _Enough(self)
+        tries, first = 0, True
+        while tries < MOST_TRIES and not self.enough():
+            now = counts.cheapest()
+            if now is None:
+                if first:
+                    self.counted = round(self._cost(best) / self.coin)  # nothing cheaper is left
                 break
-        assert best is not None
-        if not self._reached(best, base) and not self.enough():
-            self.choice.ask(self.want, self.limits)
-            best = self.choice.whole(best, NODES) or best
-        return best if self._reached(best, base) else self._plain(best)
+            line = enough_of.ruled_out(now)
+            if line is not None:
+                counts.keep(line)
+                continue
+            if self.enough():
+                break  # it was not looked into to its end
+            if first:
+                self.counted, first = round(float(self.costs @ now) / self.coin), False
+            found = self._with_no_more(now)
+            if found is not None:
+                return found
+            counts.try_no_more(now)
+            tries += 1
+        return best
+
+    def _with_no_more(self, counts: Ints) -> Chosen | None:
+        """A plan from so many bars of each stock; None where none was found."""
+        limits: list[int | None] = counts.tolist()
+        dived = None
+        for share in DIVES:
+            dived = self._dive(share, limits)
+            if not dived.short.any():
+                return dived
+            if self.enough():
+                return None
+        self.choice.ask(self.want, limits)
+        whole = self.choice.whole(dived, NODES)
+        return whole if whole is not None and not whole.short.any() else None
 
     def _plain(self, best: Chosen) -> Chosen:
         """What was found, or longest first into the fullest bar of one stock where that is cheaper: a search that was
@@ -244,7 +300,7 @@ class _Search:
         The relaxed answer says so only where no better pattern was left unpriced; by length it holds always.
         """
         priced = math.ceil(base.cost / self.coin - 1e-6) if base.least else 0
-        return max(priced, self._by_length()) * self.coin
+        return max(priced, self._by_length(), self.counted) * self.coin
 
     def _by_length(self) -> int:
         """The least money, in coins, for which stock of enough length is had, as whole bars; what costs nothing comes first.
@@ -289,7 +345,10 @@ class _Search:
                 break
             costs = self.choice.costs
             lengths, rooms = (self.lengths, self.rooms) if fine else self.rough
-            value, pattern_at = _knapsack(lengths, int(rooms.max()), now.worth, want)
+            # an unit of length is worth this at most; what wastes more of it than a better pattern can spare is in none
+            spare = float((now.worth / lengths).max()) * rooms - (costs - now.room)
+            spare_most = float(spare[[limit != 0 for limit in limits]].max(initial=0.0))
+            value, pattern_at = _knapsack(lengths, int(rooms.max()), now.worth, want, spare_most)
             added = False
             for stock, room in enumerate(rooms):
                 good = value[room] > costs[stock] - now.room[stock] + HAIR * (1 + costs[stock])
@@ -302,12 +361,12 @@ class _Search:
             fine = fine or not added
         return now
 
-    def _dive(self, share: float) -> Chosen:
+    def _dive(self, share: float, limits: list[int | None]) -> Chosen:
         """Keep the whole parts of the relaxed answer and what is nearly whole, price again for what is left, until nothing is.
 
-        Args: share: from which part on a pattern is cut once more.
+        Args: share: from which part on a pattern is cut once more; limits: of each stock.
         """
-        left, limits = self.want.copy(), list(self.limits)
+        left, limits = self.want.copy(), list(limits)
         times: dict[int, int] = {}
         while left.any():
             now = self._grow(left, limits, exact=False)
@@ -318,7 +377,7 @@ class _Search:
                     break  # what is left is left for want of stock
                 cut[order[0]] = 1
             before = left
-            for k in order:
+            for k in order[cut[order] > 0]:
                 stock, limit = self.choice.of[k], limits[self.choice.of[k]]
                 pattern = np.array(self.choice.patterns[k])
                 for _ in range(int(cut[k]) if limit is None else min(int(cut[k]), limit)):
@@ -366,33 +425,72 @@ class _Search:
             self.choice.add(stock, np.bincount(cut, minlength=len(want)))
 
 
-def _knapsack(lengths: Ints, top: int, worth: Floats, want: Ints) -> tuple[Floats, Callable[[int], Ints]]:
-    """Most worth in each length of bar [units], and what is in it. No more of a piece than is wanted (exact)."""
-    best = np.zeros(top + 1)
+class _Enough:
+    """Whether so many bars may be enough: pieces left uncut are least where bars cost nothing."""
+
+    def __init__(self, search: _Search) -> None:
+        self.of = search
+        self.choice = Choice(np.zeros(len(search.costs)), search.want, search.limits, search.lengths / search.lengths.max())
+        self.seen = 0
+
+    def ruled_out(self, counts: Ints) -> Line | None:
+        """A line that says so many are not enough; None where none is found."""
+        of, choice = self.of, self.choice
+        choice.ask(of.want, counts.tolist())
+        for _ in range(ROUNDS):
+            for stock, pattern in zip(of.choice.of[self.seen :], of.choice.patterns[self.seen :], strict=True):
+                choice.add(stock, np.array(pattern))
+            self.seen = len(of.choice.of)
+            now = choice.relaxed()
+            if now.cost < 1e-6 or of.enough():
+                return None
+            value, pattern_at = _knapsack(of.lengths, int(of.rooms.max()), now.worth, of.want)
+            holds = value[np.maximum(of.rooms, 0)]
+            line = Line(holds, float(now.worth @ of.want))
+            if not line.met(counts):
+                return line
+            added = False
+            for stock, room in enumerate(of.rooms):
+                if room > 0 and counts[stock] and holds[stock] > -now.room[stock] + HAIR:
+                    added |= choice.add(stock, pattern_at(int(room)))
+            if not added:
+                return None
+        return None
+
+
+def _knapsack(lengths: Ints, top: int, worth: Floats, want: Ints, spare: float = math.inf) -> tuple[Floats, Callable[[int], Ints]]:
+    """Most worth in each length of bar [units], and what is in it. No more of a piece than is wanted (exact).
+
+    Args: spare: patterns that lose more than this beside a bar full of what is worth most by length are not sought.
+    """
+    density = float((worth / lengths).max(initial=0.0))
+    best, room = np.zeros(top + 1), np.empty(top + 1)
     chunks: list[tuple[int, int, int]] = []
     taken: list[np.ndarray] = []
     for k in np.argsort(-worth / lengths):
         length = int(lengths[k])
         if worth[k] <= HAIR or length > top:
             continue
-        copies = min(int(want[k]), top // length)
+        copies, loss = min(int(want[k]), top // length), density * length - float(worth[k])
+        if loss > HAIR and copies * loss > spare:
+            copies = int(spare / loss + HAIR)
         size = 1
         while copies > 0:
             many = min(size, copies)
             copies, size = copies - many, size * 2
             span = many * length
-            with_it = best[: top + 1 - span] + many * worth[k]
-            better = with_it > best[span:] + 1e-12
-            best[span:][better] = with_it[better]
+            here = best[span:]
+            with_it = np.add(best[: top + 1 - span], many * float(worth[k]), out=room[: top + 1 - span])
+            taken.append(with_it > here)
+            np.maximum(here, with_it, out=here)
             chunks.append((int(k), many, span))
-            taken.append(better)
 
-    def pattern_at(room: int) -> Ints:
+    def pattern_at(at: int) -> Ints:
         pattern = np.zeros(len(worth), dtype=np.int64)
         for (k, many, span), better in zip(reversed(chunks), reversed(taken), strict=True):
-            if room >= span and better[room - span]:
+            if at >= span and better[at - span]:
                 pattern[k] += many
-                room -= span
+                at -= span
         return pattern
 
     return best, pattern_at

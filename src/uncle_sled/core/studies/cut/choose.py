@@ -6,6 +6,7 @@ says how many of each piece one bar or sheet of a stock gives; more than is want
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
@@ -17,7 +18,7 @@ from uncle_sled.core.solver import quiet_solver
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
-MANY = 1e9
+ENDLESS = math.inf  # a large number instead is taken for one, and answers that are none come of it
 
 
 class Relaxed(NamedTuple):
@@ -61,15 +62,15 @@ class Choice:
         self._known: dict[tuple[int, tuple[int, ...]], int] = {}
         none = np.array([], dtype=np.int32), np.array([], dtype=np.float64)
         for k in range(self.n):
-            self._solver.addRow(float(want[k]), MANY, 0, *none)
+            self._solver.addRow(float(want[k]), ENDLESS, 0, *none)
         for limit in limits:
-            self._solver.addRow(-MANY, MANY if limit is None else float(limit), 0, *none)
+            self._solver.addRow(-ENDLESS, ENDLESS if limit is None else float(limit), 0, *none)
         for k in range(self.n):
-            self._solver.addCol(float(dear[k]), 0.0, MANY, 1, np.array([k], dtype=np.int32), np.array([1.0]))
+            self._solver.addCol(float(dear[k]), 0.0, ENDLESS, 1, np.array([k], dtype=np.int32), np.array([1.0]))
 
     def add(self, stock: int, pattern: Ints) -> bool:
         """A pattern of a stock; False where it is known or gives nothing."""
-        key = (stock, tuple(int(v) for v in pattern))
+        key = (stock, tuple(pattern.tolist()))
         if key in self._known or not pattern.any():
             return False
         self._known[key] = len(self.patterns)
@@ -79,7 +80,7 @@ class Choice:
         gives = np.flatnonzero(pattern)
         rows = np.append(gives, self.n + stock).astype(np.int32)
         values = np.append(pattern[gives], 1).astype(np.float64)
-        self._solver.addCol(float(self.costs[stock]), 0.0, MANY, len(rows), rows, values)
+        self._solver.addCol(float(self.costs[stock]), 0.0, ENDLESS, len(rows), rows, values)
         return True
 
     def at(self, stock: int, pattern: Ints) -> int | None:
@@ -89,13 +90,13 @@ class Choice:
     def ask(self, want: Ints, limits: Sequence[int | None]) -> None:
         """Other wishes and other stock; a pattern that gives more of a piece than is wanted is set aside."""
         for k in range(self.n):
-            self._solver.changeRowBounds(k, float(want[k]), MANY)
+            self._solver.changeRowBounds(k, float(want[k]), ENDLESS)
         for k, limit in enumerate(limits):
-            self._solver.changeRowBounds(self.n + k, -MANY, MANY if limit is None else float(limit))
+            self._solver.changeRowBounds(self.n + k, -ENDLESS, ENDLESS if limit is None else float(limit))
         fits: NDArray[np.bool_] = np.all(np.array(self.patterns).reshape(-1, self.n) <= want, axis=1)
         for k, (fit, was) in enumerate(zip(fits, self._open, strict=True)):
             if fit != was:
-                self._solver.changeColBounds(self.n + k, 0.0, MANY if fit else 0.0)
+                self._solver.changeColBounds(self.n + k, 0.0, ENDLESS if fit else 0.0)
                 self._open[k] = bool(fit)
 
     def relaxed(self) -> Relaxed:
@@ -126,10 +127,10 @@ class Choice:
         values = np.array(self._solver.getSolution().col_value)
         cost = float(self._solver.getInfo().objective_function_value)
         proven = self._solver.getModelStatus() == self._optimal
-        self._solver.setOptionValue("time_limit", MANY)
+        self._solver.setOptionValue("time_limit", ENDLESS)
         self._solver.changeColsIntegrality(columns, at, np.full(columns, self._part_kind))
         self._solver.clearSolver()
-        if len(values) != columns or not np.isfinite(cost) or cost > MANY:
+        if len(values) != columns or not np.isfinite(cost):
             return begin
         counts = np.rint(values).astype(np.int64)
         return Chosen(counts[self.n :], counts[: self.n], proven)

@@ -24,7 +24,7 @@ from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import Project
 from uncle_sled.desk.app import application, open_window
 from uncle_sled.desk.benches.about import abouts
-from uncle_sled.desk.theme.theme import use_theme
+from uncle_sled.desk.kit.dress import wear
 from uncle_sled.desk.window import Window
 from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange.demos import demo
@@ -116,7 +116,7 @@ def walked(name: str = "orchard-keeper") -> Walked:
     app, night = application(), []
     for theme in ("dark", "light", "dark", "light"):
         with Timed() as took:
-            use_theme(app, theme)
+            wear(app, theme)
             QApplication.processEvents()
         night.append(1000 * took.s)
     worker.stop()

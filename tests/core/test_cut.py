@@ -209,9 +209,8 @@ def test_numbers_of_bars_keep_every_line_and_the_cheapest_come_first() -> None:
     """Two lines over three stocks of which one costs nothing, against all numbers there are."""
     costs, limits = np.array([9.5, 0.0, 22.0]), [None, 2, None]
     lines = [Line(np.array([1.0, 0.8, 2.6]), 9.1), Line(np.array([1.0, 0.5, 2.1]), 8.0)]
-    counts = Counts(costs, limits, 100.0)
-    for line in lines:
-        counts.keep(line)
+    counts = Counts(costs, limits, 100.0, lines[0])
+    counts.keep(lines[1])
     ways = [np.array((a, 2, b)) for a in range(12) for b in range(6) if all(line.met(np.array((a, 2, b))) for line in lines)]
     by_hand = sorted({round(float(costs @ way), 6) for way in ways if costs @ way < 100})
     found = []
@@ -224,8 +223,8 @@ def test_numbers_of_bars_keep_every_line_and_the_cheapest_come_first() -> None:
 
 
 def test_more_stocks_than_can_be_looked_through_are_left_alone() -> None:
-    assert Counts(np.full(12, 1.0), [None] * 12, 1000.0).many == 0
-    assert Counts(np.array([0.0, 1.0]), [None, None], 10.0).many == 0  # what costs nothing is enough by itself
+    assert not Counts(np.full(12, 1.0), [None] * 12, 1000.0, Line(np.full(12, 1.0), 900.0)).known
+    assert not Counts(np.array([0.0, 1.0]), [None, None], 10.0, Line(np.array([1.0, 1.0]), 9.0)).known  # what costs nothing is enough
 
 
 def test_an_answer_by_parts_prices_its_pieces() -> None:

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTa
 
 from tests.desk.walk import silent, walk, with_long_name
 from tests.other_units import IMPERIAL, METRIC, foreign, names_of, read_in
-from uncle_sled.desk.theme.theme import use_theme
+from uncle_sled.desk.kit.dress import wear
 from uncle_sled.exchange.demos import demo
 
 ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
@@ -64,7 +64,7 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
             if said is not None or re.search(r"\{[\d.]+ \w", text):
                 abroad.setdefault(text, (where, said))
 
-    use_theme(qapp, theme)
+    wear(qapp, theme)
     try:
         window = open_on(project, size=size)
         found = walk(window, lambda where: read(window, where))
@@ -82,7 +82,7 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
                 window.grab()
                 read(window, f"{stop}, {one.id} in hand")
     finally:
-        use_theme(qapp, "light")
+        wear(qapp, "light")
 
     assert found == [] and not abroad and len(seen) > 1000 and sorted(nameless) == []
 

@@ -70,7 +70,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     from uncle_sled.desk.app import application, open_window
     from uncle_sled.desk.benches.about import abouts
     from uncle_sled.desk.frame.new_build import NewBuild
-    from uncle_sled.desk.theme.theme import use_theme
+    from uncle_sled.desk.kit.dress import wear
     from uncle_sled.exchange.demos import demo
 
     app = application(theme)
@@ -114,7 +114,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     shot("8-new-build", dialog)
     dialog.close()
     if theme == "light":
-        use_theme(app, "dark")
+        wear(app, "dark")
         window.show_build()
         session.go_to(HOME)
         window.notice.hide()

@@ -31,11 +31,12 @@ from uncle_sled.desk.frame.says import Says
 from uncle_sled.desk.frame.sled_line import SledLine
 from uncle_sled.desk.frame.trail_view import Trail
 from uncle_sled.desk.kit.dialog import popup_menu
+from uncle_sled.desk.kit.dress import dress, wear
 from uncle_sled.desk.kit.one_shown import OneShown
 from uncle_sled.desk.kit.tab_zone import enter
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
-from uncle_sled.desk.theme.theme import dress, hex_of, theme_name, use_theme
+from uncle_sled.desk.theme.theme import theme_name
 from uncle_sled.exchange.demos import DEMOS
 from uncle_sled.exchange.exports import exports_of
 
@@ -56,7 +57,6 @@ class Window(FileWork):
         self.session = session
         self.settings = settings or Settings()
         self.setMinimumSize(760, 560)
-        dress(self)
         self.acts = Actions(self, self.settings.keys)
         self.keeper = Keeper(session, self)
         self.header = Header(session)
@@ -71,6 +71,7 @@ class Window(FileWork):
         self.notice.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
         self.finder: Finder | None = None
         self._assemble()
+        dress(self)
         self._notice_timer = QTimer(self)
         self._notice_timer.setSingleShot(True)
         self._notice_timer.timeout.connect(self.notice.hide)
@@ -244,10 +245,9 @@ class Window(FileWork):
     # words to the user
     def say(self, text: str, severity: str) -> None:
         """A line over the bench that goes by itself; what went wrong stays longer."""
-        wash, edge = ("primer wash", "primer") if severity == "stop" else ("spruce wash", "spruce")
-        self.notice.setStyleSheet(
-            f"background: {hex_of(wash)}; color: {hex_of('ink')}; border: 1px solid {hex_of(edge)}; border-radius: 4px;"
-        )
+        self.notice.setProperty("notice", "stop" if severity == "stop" else "note")
+        self.notice.style().unpolish(self.notice)
+        self.notice.style().polish(self.notice)
         self.notice.setText(self.session.told(text))
         self.notice.setFixedWidth(min(560, self.stack.width() - 40))
         self.notice.adjustSize()
@@ -505,7 +505,7 @@ class Window(FileWork):
     def setting_changed(self, key: str, value: str) -> None:
         app = QApplication.instance()
         if key == "theme" and isinstance(app, QApplication):
-            use_theme(app, value)
+            wear(app, value)
             for widget in app.allWidgets():
                 widget.update()
 

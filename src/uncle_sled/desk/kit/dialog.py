@@ -6,9 +6,9 @@ from typing import Generic, TypeVar
 
 from PySide6.QtWidgets import QDialog, QMenu, QVBoxLayout, QWidget
 
+from uncle_sled.desk.kit.dress import dress
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.panel import Panel
-from uncle_sled.desk.theme.theme import dress
 
 
 class Dialog(Guarded, QDialog):
@@ -17,8 +17,7 @@ class Dialog(Guarded, QDialog):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.finished.connect(self.deleteLater)
-        if parent is None:
-            dress(self)
+        dress(self)
 
 
 EDGES_PX = (18, 14, 18, 14)

@@ -10,10 +10,11 @@ from PySide6.QtCore import QEvent, QSize, Qt, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QWidget
 
+from uncle_sled.desk.kit.dress import Pages, put_on
 from uncle_sled.desk.kit.guarded import Guarded
 
 
-class OneShown(Guarded, QWidget):
+class OneShown(Guarded, Pages):
     """Pages, the first of them seen until another is shown."""
 
     shown = Signal()
@@ -44,6 +45,7 @@ class OneShown(Guarded, QWidget):
         try:
             self._current = page
             page.setGeometry(self.rect())
+            put_on(page)
             page.show()
             if before is not None:
                 before.hide()

@@ -8,7 +8,7 @@ from functools import lru_cache
 from pathlib import Path
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication
 
 from uncle_sled.core.drawing.inks import THEMES, mixed
 from uncle_sled.shipped import shipped
@@ -67,7 +67,7 @@ def colour(name: str, tint: float = 1.0, ground: str = "paper") -> QColor:
 
 
 def use_theme(app: QApplication, name: str) -> None:
-    """Put a theme in force for the whole application."""
+    """Put the colours and the letters of a theme in force; who wears its sheet changes it by ``kit/dress``."""
     _now["name"] = name
     if app.font() != font(BODY):  # it is laid on every widget anew
         app.setFont(font(BODY))
@@ -89,20 +89,10 @@ def use_theme(app: QApplication, name: str) -> None:
     for role, ink in roles.items():
         palette.setColor(role, colour(ink))
     app.setPalette(palette)
-    for top in app.topLevelWidgets():
-        if top.styleSheet():
-            dress(top)
-
-
-def dress(top: QWidget) -> None:
-    """Give a window of its own the sheet of the theme; all that hangs on it takes it from there.
-
-    Set on the application the same sheet restyles every widget several times over: 2 s where this takes 0.2.
-    """
-    top.setStyleSheet(style_sheet())
 
 
 def style_sheet() -> str:
+    """Set on the application it restyles every widget several times over: ``kit/dress`` says who wears it."""
     c = hex_of
     arrow = Path(__file__).with_name(f"arrow-{_now['name']}.svg").as_posix()
     tick = Path(__file__).with_name(f"tick-{_now['name']}.svg").as_posix()
@@ -117,6 +107,8 @@ def style_sheet() -> str:
     QLabel[face="head"] {{ font-family: "{HEAD_FAMILY}"; font-weight: 600; font-size: {HEAD}px; }}
     QLabel[face="title"] {{ font-family: "{HEAD_FAMILY}"; font-weight: 600; font-size: 15px; }}
     QLabel[face="strong"] {{ font-weight: 600; }}
+    QLabel[notice="stop"] {{ background: {c("primer wash")}; color: {c("ink")}; border: 1px solid {c("primer")}; border-radius: 4px; }}
+    QLabel[notice="note"] {{ background: {c("spruce wash")}; color: {c("ink")}; border: 1px solid {c("spruce")}; border-radius: 4px; }}
     QLabel[face="small"] {{ font-size: {SMALL}px; }}
     QPushButton, QToolButton {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 4px; padding: 3px 9px; min-height: 20px; }}
     QPushButton[kind="view"], QPushButton[kind="tight"] {{ padding: 3px 6px; }}

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
-MOST_GRID = 400_000  # numbers of bars that are looked through at once; more stocks at a time are left to the relaxed answer
+MOST_GRID = 3_000_000  # numbers of bars that are looked through at once; more stocks at a time are left to the relaxed answer
 HAIR = 1e-7
 
 
@@ -34,30 +34,38 @@ class Line(NamedTuple):
 class Counts:
     """Numbers of bars that cost less than a plan that is known.
 
-    Args: costs: (s,) of one bar of each stock; limits: of each stock, None where there are enough; below: what the plan costs.
+    Args: costs: (s,) of one bar of each stock; limits: of each stock, None where there are enough; below: what the plan costs;
+    first: a line to begin with, by which nearly all numbers there are fall out at once.
     """
 
-    def __init__(self, costs: Floats, limits: Sequence[int | None], below: float) -> None:
+    def __init__(self, costs: Floats, limits: Sequence[int | None], below: float, first: Line) -> None:
         self.costs, self.limits, self.below = costs, limits, below
+        self.tried: set[tuple[int, ...]] = set()
         most = [
             int(min(limit if limit is not None else np.inf, below // cost)) if cost > 0 else int(limit or 0)
             for cost, limit in zip(costs, limits, strict=True)
         ]
-        free = any(cost <= 0 and limit is None for cost, limit in zip(costs, limits, strict=True))
-        priced = [k for k in range(len(costs)) if costs[k] > 0 and most[k] > 0]
-        self.last = max(priced, key=lambda k: most[k], default=-1)
-        grid = [k for k in priced if k != self.last]
-        self.many = 0 if free or self.last < 0 else int(np.prod([most[k] + 1.0 for k in grid]))
         self.most = np.array(most, dtype=np.int64)
-        if not 0 < self.many <= MOST_GRID:
-            self.many = 0
+        self.counts = np.zeros((0, len(costs)), dtype=np.int64)
+        free = any(cost <= 0 and limit is None for cost, limit in zip(costs, limits, strict=True))
+        priced = sorted((k for k in range(len(costs)) if costs[k] > 0 and most[k] > 0), key=lambda k: most[k])
+        self.known = not free and bool(priced) and float(np.prod([most[k] + 1.0 for k in priced[:-1]])) <= MOST_GRID
+        if not self.known:
             return
-        axes = np.meshgrid(*[np.arange(most[k] + 1) for k in grid], indexing="ij")
-        self.counts = np.zeros((self.many, len(costs)), dtype=np.int64)
-        self.counts[:] = np.where(costs > 0, 0, self.most)  # what costs nothing is taken
-        for k, axis in zip(grid, axes, strict=True):
-            self.counts[:, k] = axis.ravel()
-        self.tried: set[tuple[int, ...]] = set()
+        self.last, *others = reversed(priced)
+        outer, inner = others[:1], others[1:]
+        kept = []
+        for many in range(most[outer[0]] + 1) if outer else (0,):
+            axes = np.meshgrid(*[np.arange(most[k] + 1) for k in inner], indexing="ij")
+            self.counts = np.zeros((axes[0].size if axes else 1, len(costs)), dtype=np.int64)
+            self.counts[:] = np.where(costs > 0, 0, self.most)  # what costs nothing is taken
+            for k, axis in zip(inner, axes, strict=True):
+                self.counts[:, k] = axis.ravel()
+            for k in outer:
+                self.counts[:, k] = many
+            self.keep(first)
+            kept.append(self.counts)
+        self.counts = np.concatenate(kept)
 
     def keep(self, line: Line) -> None:
         """From now on only numbers that keep the line as well: of the last stock as many more as that takes."""

@@ -18,6 +18,7 @@ from uncle_sled.core.studies.cut.bar_counts import Counts, Line
 from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
+A_QUESTION = 8  # rounds of pricing, which are much quicker than those of sheets
 ROUNDS = 400  # of pricing: more than any list of a build has needed
 MOST_CELLS = 120_000  # of the knapsack's length
 NODES = 8
@@ -151,6 +152,7 @@ class _Search:
         if self.coarse:  # pieces up, stock down: what is found can be cut, but no bound comes of it
             step = math.ceil(int(rooms.max()) / MOST_CELLS)
         self.lengths, self.rooms = -(-lengths // step), rooms // step
+        self.at_least, self.at_most = lengths // step, -(-rooms // step)  # pieces down, stock up: what a bar holds at the very most
         rough = max(int(self.rooms.max(initial=0)) // ROUGH_CELLS, 1)
         self.rough = (-(-self.lengths // rough), self.rooms // rough)
         self.want = np.where(self.lengths <= self.rooms.max(initial=0), want, 0)
@@ -206,34 +208,31 @@ class _Search:
 
         The first numbers that are not ruled out say what any plan costs at least.
         """
-        if not base.least or self.enough():
+        if self.enough():
             return best
-        counts = Counts(self.costs, self.limits, self._cost(best))
-        if not counts.many:
+        counts = Counts(self.costs, self.limits, self._cost(best), self.line_of(base.worth))
+        if not counts.known:
             return best
-        counts.keep(Line(self.costs - base.room, float(base.worth @ self.want)))
         enough_of = _Enough(self)
-        tries, first = 0, True
-        while tries < MOST_TRIES and not self.enough():
+        for tried in range(MOST_TRIES):
             now = counts.cheapest()
-            if now is None:
-                if first:
-                    self.counted = round(self._cost(best) / self.coin)  # nothing cheaper is left
-                break
-            line = enough_of.ruled_out(now)
-            if line is not None:
+            while now is not None and (line := enough_of.ruled_out(now)) is not None:
                 counts.keep(line)
-                continue
-            if self.enough():
-                break  # it was not looked into to its end
-            if first:
-                self.counted, first = round(float(self.costs @ now) / self.coin), False
+                now = counts.cheapest()
+            if not tried:  # nothing cheaper is left, or these are the cheapest that may be enough
+                self.counted = round((self._cost(best) if now is None else float(self.costs @ now)) / self.coin)
+            if now is None or self.enough():
+                break
             found = self._with_no_more(now)
             if found is not None:
                 return found
             counts.try_no_more(now)
-            tries += 1
         return best
+
+    def line_of(self, worth: Floats) -> Line:
+        """What bars hold by a worth of the pieces, and what all of them are worth."""
+        value, _ = _knapsack(self.at_least, int(self.at_most.max()), worth, self.want)
+        return Line(value[self.at_most], float(worth @ self.want))
 
     def _with_no_more(self, counts: Ints) -> Chosen | None:
         """A plan from so many bars of each stock; None where none was found."""
@@ -341,7 +340,7 @@ class _Search:
         fine, now = False, self.choice.relaxed()
         for at in range(ROUNDS):
             now = self.choice.relaxed() if at else now
-            if self.enough():
+            if at % A_QUESTION == 0 and self.enough():
                 break
             costs = self.choice.costs
             lengths, rooms = (self.lengths, self.rooms) if fine else self.rough
@@ -444,14 +443,13 @@ class _Enough:
             now = choice.relaxed()
             if now.cost < 1e-6 or of.enough():
                 return None
-            value, pattern_at = _knapsack(of.lengths, int(of.rooms.max()), now.worth, of.want)
-            holds = value[np.maximum(of.rooms, 0)]
-            line = Line(holds, float(now.worth @ of.want))
+            line = of.line_of(now.worth)
             if not line.met(counts):
                 return line
+            value, pattern_at = _knapsack(of.lengths, int(of.rooms.max()), now.worth, of.want)
             added = False
             for stock, room in enumerate(of.rooms):
-                if room > 0 and counts[stock] and holds[stock] > -now.room[stock] + HAIR:
+                if room > 0 and counts[stock] and value[room] > -now.room[stock] + HAIR:
                     added |= choice.add(stock, pattern_at(int(room)))
             if not added:
                 return None

@@ -7,12 +7,14 @@ import numpy as np
 import pytest
 from shapely.geometry.base import BaseGeometry
 
+from tests.builders import a_thing
 from uncle_sled.core import engine
 from uncle_sled.core.document.edits import apply, remove, set_to
 from uncle_sled.core.drawing.rig.bobs import single_bobs
 from uncle_sled.core.drawing.rig.rig_views import heights_m, things_view
 from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.swings import clash_view
+from uncle_sled.core.engine import MOST_OF_ONE, keep
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.findings.all_findings import findings, findings_in_hand
 from uncle_sled.core.reading.studied import length_m, study
@@ -183,3 +185,21 @@ def test_clashes_found_warm_equal_clashes_found_fresh():
             met = max(met, sum(len(found) for found in clashes(build, facts).values()))
 
     assert met > 3 and max(proved.values()) > 200
+
+
+def test_what_is_moved_about_leaves_only_its_newest_results():
+    """Two thousand places of one thing are not two thousand drawings that nobody sees again."""
+    made = []
+
+    @keep("thing", "x", most=100_000, of="thing.id")
+    def put(thing, x):
+        made.append(x)
+        return object()
+
+    moved, still = a_thing("moved"), a_thing("still")
+    kept = put(still, 0.0)
+    for x in range(3 * MOST_OF_ONE):
+        put(moved, float(x))
+    assert put(still, 0.0) is kept and put(moved, 3.0 * MOST_OF_ONE - 1) is not None and len(made) == 3 * MOST_OF_ONE + 1
+    put(moved, 0.0)
+    assert len(made) == 3 * MOST_OF_ONE + 2, "the oldest was let go of"

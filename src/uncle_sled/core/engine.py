@@ -77,6 +77,7 @@ class Same:
 # what is compared by its value; everything else is the same only where it is the same object
 PLAIN = frozenset({int, float, str, bool, bytes, type(None), date})
 
+MOST_OF_ONE = 24  # a thing in all its modes and views, before and after a move
 MANY = 64  # so long a tuple is marked once while it is the same one
 MOST_MARKED = 16
 _marks: dict[int, tuple[tuple[Any, ...], Hashable]] = {}  # by id; the tuple stays alive with its mark
@@ -135,7 +136,7 @@ def _reader(read: str | Callable[..., Any], names: list[str]) -> Callable[[tuple
     return lambda args: of(args[at])
 
 
-def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R]]:
+def keep(*reads: Any, most: int = 2, of: str = "") -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Keep the newest results of a pure function, found again while all that it reads is the same.
 
     Args:
@@ -143,6 +144,8 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
             by their names, whose result is read; either within ``by_value`` where it is compared by value. Objects are the
             same by identity, numbers and words by value, tuples that a function gives by what is in them. None: all inputs.
         most: How many results are kept.
+        of: A path to the id of what it is about, where that is one of very many: what is moved about leaves no more than
+            the newest ``MOST_OF_ONE`` of its own.
     """
 
     def around(study: Callable[P, R]) -> Callable[P, R]:
@@ -152,8 +155,10 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
         deep = [_reader(read, names) for read in reads if not isinstance(read, str | _Value)]
         valued = [_reader(value.read, names) for value in reads if isinstance(value, _Value)]
         every = not reads
+        whose = _reader(of, names) if of else None
+        of_one: dict[Any, list[Hashable]] = {}
         kept: dict[Hashable, tuple[Any, R]] = {}
-        _tables.append(kept.clear)
+        _tables.extend((kept.clear, of_one.clear))
 
         @wraps(study)
         def run(*args: P.args, **kwargs: P.kwargs) -> R:
@@ -173,6 +178,11 @@ def keep(*reads: Any, most: int = 2) -> Callable[[Callable[P, R]], Callable[P, R
                 return found[1] if not _proof else _kept(study, full, found[1])
             result = study(*args, **kwargs)
             kept[key] = (held, result)
+            if whose is not None:
+                own = of_one.setdefault(whose(full), [])
+                own.append(key)
+                if len(own) > MOST_OF_ONE:
+                    kept.pop(own.pop(0), None)
             if len(kept) > most:  # of many the oldest eighth at once: to find the very oldest costs as much as there are
                 for old in list(islice(kept, max(most // 8, 1))):
                     del kept[old]

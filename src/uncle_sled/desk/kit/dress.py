@@ -110,7 +110,7 @@ def _worn_above(widget: QWidget) -> bool:
 def _watch(holder: QWidget) -> None:
     if not _come:
         _come.append(_Come())
-    if holder not in _watched:
+    if holder not in _watched and not isinstance(holder, Pages):  # a page is dressed when it is shown
         _watched.add(holder)
         holder.installEventFilter(_come[0])
     if holder.property(WORN) is not None:  # it had no pages yet when it was dressed

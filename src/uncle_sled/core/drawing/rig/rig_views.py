@@ -192,7 +192,7 @@ def plan_body(build: Build) -> tuple[Primitive, ...]:
     )
 
 
-@keep(most=MOST_KEPT)
+@keep(most=MOST_KEPT, of="p.thing.id")
 def thing_shapes(p: Placed, view: str, hatched: bool = True) -> tuple[Primitive, ...]:
     """One thing's box with its level, without its label."""
     lx, ly, lz = p.size

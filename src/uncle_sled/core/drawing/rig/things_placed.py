@@ -34,7 +34,7 @@ class Placed(msgspec.Struct, frozen=True):
     state: str | None = None
 
 
-@keep("thing", by_value("stand"), "level", "mass", most=MOST_KEPT)
+@keep("thing", by_value("stand"), "level", "mass", most=MOST_KEPT, of="thing.id")
 def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Placed:
     """An untouched thing keeps it, and with it what was drawn of it."""
     return Placed(

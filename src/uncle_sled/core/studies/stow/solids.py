@@ -62,7 +62,7 @@ def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = Fal
     return Solid(id, name, low, high, outside)
 
 
-@keep("thing", by_value("stand"), most=MOST_KEPT)
+@keep("thing", by_value("stand"), most=MOST_KEPT, of="thing.id")
 def _solid(thing: Thing, stand: Stand) -> Solid:
     low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
     high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
@@ -85,7 +85,7 @@ def outline_of(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None
     return (None, None) if thing.tank is None or stand.state is not None else _outline(thing, stand)
 
 
-@keep("thing", by_value("stand"), most=MOST_KEPT)
+@keep("thing", by_value("stand"), most=MOST_KEPT, of="thing.id")
 def _outline(thing: Thing, stand: Stand) -> tuple[Plane | None, Polygon | None]:
     vessel = vessel_of(thing)
     if vessel is None or not vessel.sound:

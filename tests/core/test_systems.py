@@ -277,12 +277,12 @@ def test_bends_trays_and_tape_decide_over_the_shortest_way():
     framed = study(build, Facts()).framed
     ways = ways_for_wires(build, framed)
     start, end = (1.5, 0.4, 0.8), (4.8, -0.6, 1.4)
-    shortest = length_m(route(start, end, (), ways))
-    bent = route(start, end, (Bend("b1", Length(3.0), Length(0.0), Length(2.0)),), ways)
+    shortest = length_m(route(start, end, (), ways.inside, ways.rises(start, end)))
+    bent = route(start, end, (Bend("b1", Length(3.0), Length(0.0), Length(2.0)),), ways.inside, ways.rises(start, end))
     assert bent[1] == (3.0, 0.0, 2.0) and len(bent) == 3
     tray = Tray("tr1", "Tray", Length(1.4), Length(5.0), Length(0.1), Length(1.0))
     through = ways_for_wires(apply(build, [set_to("systems.trays", [msgspec.to_builtins(tray)])]), framed)
-    assert length_m(route(start, end, (), through)) < shortest
+    assert length_m(route(start, end, (), through.inside, through.rises(start, end))) < shortest
     id = build.systems.wires[0].id
     taped = apply(build, [set_to(f"systems.wires.{id}.length", {"si": 7.5, "typed": "7.5 m"})])
     wire = wired_of(taped, framed).wire(id)

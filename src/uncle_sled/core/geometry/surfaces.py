@@ -16,6 +16,7 @@ from shapely import box
 from shapely.geometry import LineString, Polygon
 
 from uncle_sled.core.document.shell import Opening, Shell
+from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.footprint import ends_m, plan_of, run_m, side_span_m
 from uncle_sled.core.geometry.profile import TRUE_M, Outline, Points, outline
 
@@ -106,6 +107,11 @@ def eaves_m(shell: Shell, height: float) -> float:
     return height * (FIRST_EAVES if shell.form != "butterfly" else 0.85)
 
 
+# all of a shell that its body follows: openings are cut into it, and one that is moved leaves it as it is
+UNCUT = tuple(f"shell.{name}" for name in Shell.__struct_fields__ if name != "openings")
+
+
+@keep(*UNCUT, most=4)
 def body_of(shell: Shell) -> Body | None:
     """The body's surfaces, or None where there is none to build yet."""
     side = silhouette(shell)

@@ -10,6 +10,7 @@ from shapely import centroid, get_x, get_y, intersection
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Face, Opening, Shell
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m, wheel_box_spans
@@ -104,6 +105,16 @@ def extents_m(surfaces: tuple[Surface, ...], body: Body, thick_m: float) -> tupl
     return x, y, z
 
 
+def _members_of(face: Face, framed: Framed) -> tuple[Member, ...]:
+    ids = {surface.id for surface in framed.body.of(face.kind)} if framed.body is not None else set()
+    return tuple([member for member in framed.members if member.face in ids])
+
+
+def _holes_of(face: Face, framed: Framed) -> tuple[Polygon, ...]:
+    return tuple(hole for surface in framed.body.of(face.kind) for hole in framed.holes_in(surface.id)) if framed.body is not None else ()
+
+
+@keep("face", "shell.wall", "framed.body", by_value("framed.sizes"), "library", _members_of, by_value(_holes_of), most=64)
 def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> FaceSums:
     """Net area, centre and build-up of a face, with the share of its framed layers that members fill."""
     body = framed.body

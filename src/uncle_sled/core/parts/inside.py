@@ -9,7 +9,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import face_of
-from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.geometry.surfaces import UNCUT, Body
 from uncle_sled.core.parts.relining import added_m, relining_of
 
 
@@ -26,7 +26,7 @@ def thickness_m(shell: Shell, kind: str) -> float:
     return max(made + added_m(relining), 0.0) if relining is not None else made
 
 
-@keep(most=8)
+@keep("body", *UNCUT, most=8)
 def inside_of(shell: Shell, body: Body) -> BaseGeometry:
     """The silhouette less roof, nose, tail and floor, as (station, height) [m]."""
     shape: BaseGeometry = Polygon(body.side.polygon).buffer(0)

@@ -13,7 +13,7 @@ from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.systems import Tray, Wire
 from uncle_sled.core.engine import keep
 from uncle_sled.core.materials import materials
-from uncle_sled.core.wiring.route import AT_WALL_M, Spot, Ways
+from uncle_sled.core.wiring.route import AT_WALL_M, Inside, Spot
 
 INSULATES_W_MK = 0.06  # foam, wool and cork lie under it, wood over it
 STEP_M = 0.02
@@ -32,7 +32,7 @@ def insulated_faces(shell: Shell) -> frozenset[str]:
     return frozenset(found | {relining.face for relining in shell.relined if relining.foam and insulates(relining.foam)})
 
 
-def foam_m(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:
+def foam_m(points: tuple[Spot, ...], ways: Inside | None, insulated: frozenset[str]) -> float:
     """Length of a way inside insulated walls, roof or floor [m]; 0 without a body."""
     if ways is None or not insulated:
         return 0.0
@@ -50,7 +50,7 @@ def foam_m(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str
     return round(total, 4)
 
 
-def _never(a: Spot, b: Spot, ways: Ways) -> bool:
+def _never(a: Spot, b: Spot, ways: Inside) -> bool:
     """Whether a straight run lies all in the room: between the walls' insides, over the floor and under the lowest ceiling of its stations."""
     thick = ways.thick
     front, rear = sorted((a[0], b[0]))
@@ -60,7 +60,7 @@ def _never(a: Spot, b: Spot, ways: Ways) -> bool:
     return min(a[2], b[2]) >= ways.under + thick and max(a[2], b[2]) <= ceiling + AT_WALL_M
 
 
-def _within_a_face(x: float, y: float, z: float, ways: Ways) -> str:
+def _within_a_face(x: float, y: float, z: float, ways: Inside) -> str:
     """The face whose thickness holds a spot; nothing where it is in the open, inside or outside."""
     thick = ways.thick
     if thick <= 0 or not (ways.front - thick < x < ways.rear + thick) or abs(y) > ways.half:

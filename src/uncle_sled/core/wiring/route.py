@@ -15,10 +15,11 @@ import numpy as np
 from shapely.geometry import LineString
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.systems import Bend, Tray
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.geometry.surfaces import UNCUT, Body
 
 Spot = tuple[float, float, float]
 NEAR_M = 0.6  # ends nearer than this are joined straight
@@ -27,8 +28,8 @@ AT_WALL_M = 0.03  # off the inside of a wall, floor or ceiling
 SAMPLES = 41
 
 
-class Ways(msgspec.Struct, frozen=True, eq=False):
-    """What a body offers to wires [m]: its inside from front to rear, both walls, floor, ceiling by station, posts, trays."""
+class Inside(msgspec.Struct, frozen=True, eq=False):
+    """What a body offers to wires [m]: its inside from front to rear, both walls, floor, ceiling by station, trays."""
 
     front: float
     rear: float
@@ -36,7 +37,6 @@ class Ways(msgspec.Struct, frozen=True, eq=False):
     floor: float
     stations: tuple[float, ...]
     ceiling: tuple[float, ...]
-    posts: tuple[float, ...]
     trays: tuple[Tray, ...]
     thick: float = 0.0  # of the walls
     half: float = 0.0  # of the width outside
@@ -47,11 +47,31 @@ class Ways(msgspec.Struct, frozen=True, eq=False):
         return float(np.interp(x, self.stations, self.ceiling))
 
 
+class Ways(msgspec.Struct, frozen=True, eq=False):
+    """The inside of a body, and the stations of the posts of its walls [m], beside which a wire rises."""
+
+    inside: Inside
+    posts: tuple[float, ...]
+
+    def rises(self, start: Spot, end: Spot) -> tuple[float, float]:
+        """Where a wire between two spots goes up or down, at either end: beside a post that is near [m]."""
+        return self._beside_post(_brought_in(start, self.inside)[-1][0]), self._beside_post(_brought_in(end, self.inside)[-1][0])
+
+    def _beside_post(self, x: float) -> float:
+        near = min(self.posts, key=lambda post: abs(post - x), default=x)
+        return near if abs(near - x) <= POST_M else x
+
+
 @keep("build.shell", "framed", "build.systems.trays", most=4)
 def ways_of(build: Build, framed: Framed) -> Ways | None:
     """What the body offers; None where there is no body."""
-    body, shell = framed.body, build.shell
-    if body is None or not shell.width:
+    inside = _inside(build.shell, framed.body, build.systems.trays) if framed.body is not None else None
+    return Ways(inside, _posts(framed)) if inside is not None else None
+
+
+@keep("body", "trays", *UNCUT, most=4)
+def _inside(shell: Shell, body: Body, trays: tuple[Tray, ...]) -> Inside | None:
+    if not shell.width:
         return None
     wall = shell.wall.si if shell.wall else 0.0
     front, rear = body.front + wall, body.front + body.length - wall
@@ -61,16 +81,14 @@ def ways_of(build: Build, framed: Framed) -> Ways | None:
     floor = body.under + wall + AT_WALL_M
     tops = [max(top - wall - AT_WALL_M, floor) for top in _tops(body, stations)]
     half = max(body.width / 2 - wall - AT_WALL_M, 0.05)
-    posts = _posts(framed)
-    return Ways(
+    return Inside(
         front,
         rear,
         side=half,
         floor=floor,
         stations=tuple(stations.tolist()),
         ceiling=tuple(tops),
-        posts=posts,
-        trays=build.systems.trays,
+        trays=trays,
         thick=wall,
         half=body.width / 2,
         under=body.under,
@@ -97,33 +115,34 @@ def length_m(points: tuple[Spot, ...]) -> float:
     return sum(math.dist(a, b) for a, b in itertools.pairwise(points))
 
 
-def route(start: Spot, end: Spot, bends: tuple[Bend, ...], ways: Ways | None) -> tuple[Spot, ...]:
-    """The points of a wire from end to end, those that a hand set in between."""
+def route(
+    start: Spot, end: Spot, bends: tuple[Bend, ...], inside: Inside | None, rises: tuple[float, float] | None = None
+) -> tuple[Spot, ...]:
+    """The points of a wire from end to end, those that a hand set in between. Args: rises: where it goes up or down (`Ways.rises`)."""
     if bends:
         return _clean((start, *((b.x.si, b.y.si, b.z.si) for b in bends), end))
-    if ways is None or sum(abs(a - b) for a, b in zip(start, end, strict=True)) < NEAR_M:
+    if inside is None or rises is None or sum(abs(a - b) for a, b in zip(start, end, strict=True)) < NEAR_M:
         return _clean((start, (end[0], start[1], start[2]), (end[0], start[1], end[2]), end))
-    tried = [_clean(candidate) for candidate in _candidates(start, end, ways)]
+    tried = [_clean(candidate) for candidate in _candidates(start, end, inside, rises)]
     return min(tried, key=lambda one: (round(length_m(one), 4), len(one)))
 
 
-def _candidates(start: Spot, end: Spot, ways: Ways) -> list[tuple[Spot, ...]]:
+def _candidates(start: Spot, end: Spot, ways: Inside, rises: tuple[float, float]) -> list[tuple[Spot, ...]]:
     outer, inner = _brought_in(start, ways), _brought_in(end, ways)
     a, b = outer[-1], inner[-1]
     made: list[tuple[Spot, ...]] = []
+    xa, xb = rises
     for s in (-ways.side, ways.side):
-        xa = _beside_post(a[0], ways)
         for t in (-ways.side, ways.side):
-            xb = _beside_post(b[0], ways)
             if s == t:
                 made.append((*outer, (a[0], s, a[2]), (b[0], s, a[2]), (b[0], s, b[2]), *reversed(inner)))
             made.append(_over(outer, inner, s, t, ((xa, ways.floor), (xb, ways.floor))))
             made.append(_over(outer, inner, s, t, _ceiling(xa, xb, ways)))
     for tray in ways.trays:
         low, high = min(tray.front.si, tray.rear.si), max(tray.front.si, tray.rear.si)
-        xa, xb = min(max(a[0], low), high), min(max(b[0], low), high)
+        ta, tb = min(max(a[0], low), high), min(max(b[0], low), high)
         y, z = tray.y.si, tray.z.si
-        made.append((*outer, (xa, a[1], a[2]), (xa, a[1], z), (xa, y, z), (xb, y, z), (xb, b[1], z), (xb, b[1], b[2]), *reversed(inner)))
+        made.append((*outer, (ta, a[1], a[2]), (ta, a[1], z), (ta, y, z), (tb, y, z), (tb, b[1], z), (tb, b[1], b[2]), *reversed(inner)))
     return made
 
 
@@ -139,24 +158,19 @@ def _over(outer: tuple[Spot, ...], inner: tuple[Spot, ...], s: float, t: float, 
     return (*outer, *to_edge, *((x, s, z) for x, z in along), *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
 
 
-def _ceiling(xa: float, xb: float, ways: Ways) -> tuple[tuple[float, float], ...]:
+def _ceiling(xa: float, xb: float, ways: Inside) -> tuple[tuple[float, float], ...]:
     """The edge of the ceiling from one station to another."""
     between = [x for x in ways.stations if min(xa, xb) < x < max(xa, xb)]
     stations = (xa, *(between if xb >= xa else reversed(between)), xb)
     return tuple((x, ways.top(x)) for x in stations)
 
 
-def _brought_in(spot: Spot, ways: Ways) -> tuple[Spot, ...]:
+def _brought_in(spot: Spot, ways: Inside) -> tuple[Spot, ...]:
     """From an end outside of the body along it to where it goes in; the end itself where it is inside."""
     x = min(max(spot[0], ways.front), ways.rear)
     z = min(max(spot[2], ways.floor), ways.top(x))
     y = min(max(spot[1], -ways.side), ways.side)
     return tuple(dict.fromkeys((spot, (x, spot[1], spot[2]), (x, y, z))))
-
-
-def _beside_post(x: float, ways: Ways) -> float:
-    near = min(ways.posts, key=lambda post: abs(post - x), default=x)
-    return near if abs(near - x) <= POST_M else x
 
 
 def _clean(points: tuple[Spot, ...]) -> tuple[Spot, ...]:

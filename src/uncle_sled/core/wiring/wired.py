@@ -33,7 +33,7 @@ from uncle_sled.core.wiring.conductors import (
 )
 from uncle_sled.core.wiring.in_foam import foam_m, in_trays, insulated_faces
 from uncle_sled.core.wiring.network import FEEDS_BACK, Flow, Network, network_of
-from uncle_sled.core.wiring.route import Spot, Ways, length_m, route, ways_of
+from uncle_sled.core.wiring.route import Inside, Spot, Ways, length_m, route, ways_of
 from uncle_sled.core.wiring.rows import in_series
 
 LIMIT_THEMSELVES = ("inverter", "inverter charger", "solar charger", "mains charger", "car charger", "generator", "panel")
@@ -163,6 +163,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     if not net.wires:
         return Wired((), build.systems.devices, net, gauge, in_series(build))
     ways, spots = ways_of(build, framed), spots_of(build)
+    inside = ways.inside if ways is not None else None
     practice = "120" if net.mains < 200 else "230"
     laid: dict[str, Laid] = {}
     insulated = insulated_faces(build.shell)
@@ -176,7 +177,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             wire = net.wires[id]
             guard = None if wire.fused in ("start", "both") else guard_of(wire, seen)
             points = runs[id]
-            foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, ways, insulated)
+            foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, inside, insulated)
             laid[id] = _laid(
                 wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, (foam, together.get(id, 1))
             )
@@ -198,14 +199,21 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     return Wired(tuple(lay(id, frozenset()) for id in net.wires), build.systems.devices, net, gauge, in_series(build))
 
 
-@keep("wire.bends", by_value("start"), by_value("end"), "ways", most=1000)
 def _way(wire: Wire, start: Spot, end: Spot, ways: Ways | None) -> tuple[Spot, ...]:
-    return route(start, end, wire.bends, ways)
+    """A post that moves leads anew what rises beside it, and nothing else."""
+    if ways is None:
+        return _routed(wire, start, end, None, None)
+    return _routed(wire, start, end, ways.inside, ways.rises(start, end))
 
 
-@keep(by_value("points"), "ways", by_value("insulated"), most=1000)
-def _foam(points: tuple[Spot, ...], ways: Ways | None, insulated: frozenset[str]) -> float:
-    return foam_m(points, ways, insulated)
+@keep("wire.bends", by_value("start"), by_value("end"), "inside", by_value("rises"), most=1000)
+def _routed(wire: Wire, start: Spot, end: Spot, inside: Inside | None, rises: tuple[float, float] | None) -> tuple[Spot, ...]:
+    return route(start, end, wire.bends, inside, rises)
+
+
+@keep(by_value("points"), "inside", by_value("insulated"), most=1000)
+def _foam(points: tuple[Spot, ...], inside: Inside | None, insulated: frozenset[str]) -> float:
+    return foam_m(points, inside, insulated)
 
 
 def _guards_on(laid: Laid, net: Network) -> bool:

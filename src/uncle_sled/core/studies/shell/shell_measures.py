@@ -68,11 +68,8 @@ def measures(s: Studied) -> Measures | None:
     shell, body = s.build.shell, s.framed.body
     if body is None:
         return None
-    inside = inside_of(shell, body)
-    left, low, right, high = inside.bounds if not inside.is_empty else (0.0,) * 4
     level = body.under + (shell.mattress.si if shell.mattress else MATTRESS_M)
-    span = _longest(inside, LineString([(left - 1, level), (right + 1, level)]))
-    rooms = _head_room(inside, left, low, right, high) if right - left < 40 else []
+    span, rooms = _lying_and_standing(inside_of(shell, body), level)
     side = thickness_m(shell, "left side")
     return Measures(
         body.side.area_m2,
@@ -88,6 +85,14 @@ def measures(s: Studied) -> Measures | None:
         hatch_line=_hatch_line(s.framed),
         radii_m=tuple((kind, least_radius_m(body.side.chain(kind))) for kind in ("front", "roof", "rear")),
     )
+
+
+@keep("inside", "level", most=4)
+def _lying_and_standing(inside: BaseGeometry, level: float) -> tuple[tuple[float, float] | None, list[tuple[float, float]]]:
+    """The longest run at a level from station to station, and the height of the room by station [m]."""
+    left, low, right, high = inside.bounds if not inside.is_empty else (0.0,) * 4
+    span = _longest(inside, LineString([(left - 1, level), (right + 1, level)]))
+    return span, _head_room(inside, left, low, right, high) if right - left < 40 else []
 
 
 def _head_room(inside: BaseGeometry, left: float, low: float, right: float, high: float) -> list[tuple[float, float]]:

@@ -18,7 +18,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.footprint import plan_of
-from uncle_sled.core.geometry.surfaces import Body, Surface, section_points, sectioned
+from uncle_sled.core.geometry.surfaces import UNCUT, Body, Surface, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inside import inside_of, thickness_m
@@ -130,8 +130,17 @@ def room_of(build: Build, facts: Facts) -> Room | None:
 
 @keep(most=4)
 def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
-    body = framed.body
-    if body is None or body.width <= 0:
+    room = _empty_room(rig, shell, framed.body) if framed.body is not None else None
+    if room is None or framed.body is None:
+        return None
+    sticks, holes = tuple(_sticks(shell, framed, framed.body)), tuple(_holes(shell, framed, framed.body))
+    return msgspec.structs.replace(room, sticks=sticks, holes=holes)
+
+
+@keep("rig", "body", *UNCUT, most=4)
+def _empty_room(rig: Rig, shell: Shell, body: Body) -> Room | None:
+    """A room by its body alone, however it is framed and opened."""
+    if body.width <= 0:
         return None
     inner = inside_of(shell, body)
     if inner.is_empty or inner.area <= 0:
@@ -160,8 +169,8 @@ def _room(rig: Rig, shell: Shell, framed: Framed) -> Room | None:
         outer_plan=plan_of(shell),
         wheel_boxes=tuple(_wheel_boxes(rig, shell, body)),
         walls=tuple(_inner_walls(shell, body)),
-        sticks=tuple(_sticks(shell, framed, body)),
-        holes=tuple(_holes(shell, framed, body)),
+        sticks=(),
+        holes=(),
     )
 
 

@@ -38,6 +38,11 @@ HOME = "Stow"  # where an open build is shown first
 TRAIL = tuple(stop.name for stop in STOPS)
 
 
+def does_at(name: str) -> str:
+    """What one does at a stop."""
+    return next(stop.does for stop in STOPS if stop.name == name)
+
+
 def stop_of(paths: Iterable[str], here: str = "") -> str | None:
     """The stop that what stands at these places belongs to: the one at hand where it edits it, else its owner.
 

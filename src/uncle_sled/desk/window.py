@@ -195,7 +195,8 @@ class Window(FileWork):
         self.sled_line.set_axis((left + sheet.x0, sheet.scale))
 
     def _states(self) -> None:
-        self.trail.show_states({stop: self._state(stop) for stop in TRAIL}, self.session.stop)
+        reading_first = self.session.reading_first  # what each stop stands at is worked out once the first reading is painted
+        self.trail.show_states({} if reading_first else {stop: self._state(stop) for stop in TRAIL}, self.session.stop)
         settle = to_settle(self.session.findings)
         self.drawer_button.setText(f"Uncle says {settle}" if settle else "Uncle says")
 

@@ -195,3 +195,8 @@ def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
         ops += [remove(f"stow.cases.{case.id}.levels.{level.id}") for level in case.levels if level.id in gone]
         ops += [remove(f"stow.cases.{case.id}.aboard.{aboard.id}") for aboard in case.aboard if aboard.id in gone]
     return ops + [remove(f"stow.things.{id}") for id in ids if any(t.id == id for t in build.stow.things)]
+
+
+def on_roof(thing: Thing) -> bool:
+    """Solar panels, and what rides on the roof by its role: a box, a tent."""
+    return thing.outside and (thing.kind == "solar" or "rides on the roof" in thing.roles)

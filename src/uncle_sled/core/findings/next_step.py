@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 from uncle_sled.core.findings.finding import Finding, to_settle
 from uncle_sled.core.reading.band import vehicles_of
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.trail import STOPS, TRAIL
+from uncle_sled.core.trail import TRAIL, does_at
 from uncle_sled.core.wiring.wire_up import loose_of
 
 NAMED = 3  # of what is wanted; the rest is counted
@@ -23,7 +23,7 @@ def wanted(s: Studied, stop: str) -> tuple[str, ...]:
 
 def lead(s: Studied, found: tuple[Finding, ...], stop: str) -> str:
     """The sentence at a stop's head. Args: found: what is judged so far."""
-    does = next(one.does for one in STOPS if one.name == stop)
+    does = does_at(stop)
     lacks = wanted(s, stop)
     if lacks:
         more = f" and {len(lacks) - NAMED} more" if len(lacks) > NAMED else ""

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from uncle_sled.core.findings.next_step import lead
+from uncle_sled.core.trail import does_at
 from uncle_sled.desk.benches.about import about
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
@@ -52,7 +52,11 @@ class Bench(Guarded, QWidget):
 
     def show_lead(self) -> None:
         """What one does here, what is wanted and where to go on, as it is now."""
-        if self.isVisible() and not self.session.dragging:  # a hand that drags answers nothing that is wanted
+        if self.session.reading_first:
+            self.lead.show_text(does_at(self.stop))
+        elif self.isVisible() and not self.session.dragging:  # a hand that drags answers nothing that is wanted
+            from uncle_sled.core.findings.next_step import lead
+
             self.lead.show_text(self.session.told(lead(self.session.studied, self.session.findings, self.stop)))
 
     def add_views(self) -> None:

@@ -12,7 +12,6 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QScrollA
 from uncle_sled.core.findings.finding import RANK, Finding, to_settle
 from uncle_sled.core.findings.sources import why_of
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.frame.trail_view import knot_mark
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.guarded import Guarded
@@ -192,6 +191,8 @@ def elsewhere_words(some: list[tuple[Finding, int]], any_here: bool) -> str:
 
 def _calm_words(s: Studied) -> str:
     """What can be said where nothing was found: only what was looked at."""
+    from uncle_sled.core.studies.balance.road_size import every_limit
+
     held = every_limit(s)
     every = len(held.limits) + len(held.unchecked)
     if s.support is None:

@@ -15,7 +15,7 @@ from msgspec.structs import replace
 from shapely import box as shapely_box
 from shapely.geometry import Polygon
 
-from uncle_sled.core.document.placing import Stand, stand_of
+from uncle_sled.core.document.placing import Stand, on_roof, stand_of
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Mode, Thing
 from uncle_sled.core.drawing.pencil_figures import figure
@@ -32,7 +32,6 @@ from uncle_sled.core.parts.from_stow import group_of, home_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
 from uncle_sled.core.sameness import places_changed
-from uncle_sled.core.studies.stow.next_place import on_roof
 from uncle_sled.core.studies.stow.solids import outline_of
 from uncle_sled.core.units import weight
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, line, rect
-from uncle_sled.core.drawing.shell.shell_views import skin_openings
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Cut
 from uncle_sled.core.geometry.surfaces import SIDES, Body
@@ -25,6 +24,26 @@ def openings_seen(s: Studied, view: str) -> tuple[Primitive, ...]:
     if view == "side":
         return (*_sides(body, cuts), *skin_openings(s))
     return tuple(_plan(s, body, cuts))
+
+
+def skin_openings(s: Studied) -> tuple[Primitive, ...]:
+    """Vents and hatches in roof, nose and tail, as a thick line along the skin."""
+    body = s.framed.body
+    if body is None:
+        return ()
+    surfaces = {face.id: face for face in body.surfaces}
+    shapes: list[Primitive] = []
+    for cut in s.framed.cuts:
+        surface = surfaces[cut.surface]
+        if cut.kind == "wheel box" or surface.kind not in ("roof", "front", "rear"):
+            continue
+        left, low, right, high = cut.shape.bounds
+        if surface.swept or abs(surface.along[0]) > 0.5:
+            points = [surface.place(left + (right - left) * k / 12, (low + high) / 2) for k in range(13)]
+        else:
+            points = [surface.place((left + right) / 2, t) for t in (low, high)]
+        shapes.append(Poly(tuple((p[0], p[2]) for p in points), "zinc" if cut.good else "primer", "", 4.5, closed=False, id=cut.id))
+    return tuple(shapes)
 
 
 def _sides(body: Body, cuts: list[Cut]) -> Iterator[Primitive]:

@@ -143,26 +143,6 @@ def side_openings(s: Studied, words: Words, px_per_m: float, sides: tuple[str, .
     return tuple(shapes)
 
 
-def skin_openings(s: Studied) -> tuple[Primitive, ...]:
-    """Vents and hatches in roof, nose and tail, as a thick line along the skin."""
-    body = s.framed.body
-    if body is None:
-        return ()
-    surfaces = {face.id: face for face in body.surfaces}
-    shapes: list[Primitive] = []
-    for cut in s.framed.cuts:
-        surface = surfaces[cut.surface]
-        if cut.kind == "wheel box" or surface.kind not in ("roof", "front", "rear"):
-            continue
-        left, low, right, high = cut.shape.bounds
-        if surface.swept or abs(surface.along[0]) > 0.5:
-            points = [surface.place(left + (right - left) * k / 12, (low + high) / 2) for k in range(13)]
-        else:
-            points = [surface.place((left + right) / 2, t) for t in (low, high)]
-        shapes.append(Poly(tuple((p[0], p[2]) for p in points), "zinc" if cut.good else "primer", "", 4.5, closed=False, id=cut.id))
-    return tuple(shapes)
-
-
 def _opening(s: Studied, cut: Cut, points: tuple[Point, ...], words: Words, px_per_m: float, far: bool) -> list[Primitive]:
     ink = "primer" if not cut.good else "zinc" if cut.kind == "wheel box" else "ink"
     shape = _rounded(s, cut, points)

@@ -10,6 +10,7 @@ from __future__ import annotations
 import numpy as np
 from msgspec.structs import replace
 
+from uncle_sled.core.document.placing import on_roof
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
@@ -29,11 +30,6 @@ LARGER_M = 0.1  # a mattress may be larger than its bed by so much
 CLEAR_M = 0.1  # between a tyre and what hangs beside it
 
 Spot = tuple[float, float, float]
-
-
-def on_roof(thing: Thing) -> bool:
-    """Solar panels, and what rides on the roof by its role: a box, a tent."""
-    return thing.outside and (thing.kind == "solar" or "rides on the roof" in thing.roles)
 
 
 def reaches_out(thing: Thing) -> float:

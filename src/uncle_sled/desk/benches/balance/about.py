@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.balance.road_size import every_limit
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(_project: Project, s: Studied) -> tuple[str, str]:
+    from uncle_sled.core.studies.balance.road_size import every_limit
+
     if s.support is None:
         return "no reading", "none"
     if s.trouble:

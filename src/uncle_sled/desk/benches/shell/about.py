@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.screening import screening
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
+    from uncle_sled.core.studies.shell.screening import screening
+
     shell = project.build.shell
     if shell.form == "none":
         return "not begun", "none"

@@ -18,6 +18,7 @@ from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.shell import shell_views
 from uncle_sled.core.drawing.shell.holds_chart import holds_marks
 from uncle_sled.core.drawing.shell.inner_views import inner_view
+from uncle_sled.core.drawing.shell.openings_seen import skin_openings
 from uncle_sled.core.engine import Same
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
@@ -92,7 +93,7 @@ class ShellSheet(SheetView):
         if self.view not in ("Faces", "Reline", "Holds", "Joints"):
             named = self.scale if self.view != "Profile" else 0.0  # there the room's own words stand inside
             yield Leaf(shell_views.side_openings(s, words, named), frame, "body")
-            yield Leaf(shell_views.skin_openings(s), frame, told=False)
+            yield Leaf(skin_openings(s), frame, told=False)
         yield Leaf(shell_views.bend_marks(s, words), frame)
         m = measures(s)
         if m is not None and self.view == "Profile":
@@ -165,7 +166,7 @@ class ShellSheet(SheetView):
                     else ((body.front, body.under), (body.front + body.length, body.under))
                 )
                 painter.drawPolyline(QPolygonF([frame.point((float(x), float(z))) for x, z in chain]))
-        for shape in shell_views.skin_openings(s):
+        for shape in skin_openings(s):
             if isinstance(shape, Poly) and shape.id in chosen:
                 painter.drawPolyline(QPolygonF([frame.point(p) for p in shape.points]))
         for shape in shell_views.side_sticks(s):

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.restraints import restraints
 from uncle_sled.desk.benches.about import About, Deed, Shot, View
 
 
 def standing(project: Project, s: Studied) -> tuple[str, str]:
+    from uncle_sled.core.studies.stow.restraints import restraints
+
     n = len(project.build.stow.things)
     loose = sum(1 for hold in restraints(s.build, s.table) if hold.fault in ("loose", "unrated"))
     if loose:

@@ -13,8 +13,6 @@ from uncle_sled.core.document.edits import Op, add_to, fresh_id
 from uncle_sled.core.document.placing import delete_ops, place_ops, spot_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.studies.stow.adding import add_ops, own_thing
-from uncle_sled.core.studies.stow.next_place import next_place
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.session import Session
@@ -155,6 +153,8 @@ class StowBench(Bench):
 
     def add(self, entry: Thing) -> None:
         """Put a catalogue thing on its next free place, and take it in hand."""
+        from uncle_sled.core.studies.stow.adding import add_ops
+
         ops, ids = add_ops(self.session.build, self.session.facts, self.session.studied.framed, (entry,))
         if self.session.edit(f"Add {lower_first(entry.name)}", ops, "Stow", ids):
             self.session.select(ids)
@@ -163,6 +163,8 @@ class StowBench(Bench):
 
     def make_own(self, name: str) -> None:
         """A thing that no shelf has: a box by that name, its size and weight guessed until they are typed."""
+        from uncle_sled.core.studies.stow.adding import own_thing
+
         self.add(own_thing(name))
         self.session.said.emit(f"{name} is a box of a guessed size and weight: measure and weigh it, and type both.", "note")
 
@@ -189,6 +191,8 @@ class StowBench(Bench):
         return f"{len(chosen)} things" if len(chosen) != 1 or thing is None else f"the {lower_first(thing.name)}"
 
     def copy(self) -> None:
+        from uncle_sled.core.studies.stow.next_place import next_place
+
         build = self.session.build
         ops: list[Op] = []
         made: list[str] = []

@@ -64,8 +64,19 @@ class Session(QObject):
         self._row: tuple[object, str, int] | None = None  # the shown case among these
         self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
+        self.ticks = 0  # goes on with whatever a panel may show: what was hidden meanwhile need not look again where it did not
         self.worker = worker
         self.answers = Answers(worker, lambda: self.project, lambda: self.studied, self)
+        for signal in (
+            self.changed,
+            self.selected,
+            self.case_changed,
+            self.judged,
+            self.file_changed,
+            self.answers.changed,
+            self.answers.told,
+        ):
+            signal.connect(self._tick)  # the first that hears of it
         self.answers.changed.connect(self._answer)
         if worker is not None:
             worker.replaced.connect(lambda says: self.said.emit(says, "note"))
@@ -73,6 +84,9 @@ class Session(QObject):
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
         self._rest.timeout.connect(self.ask_at_rest)
+
+    def _tick(self, *_of: object) -> None:
+        self.ticks += 1
 
     # what is there
     @property

@@ -129,6 +129,7 @@ class PanelBench(Bench):
     def __init__(self, session: Session, stop: str, caution: str = "") -> None:
         super().__init__(session, stop)
         self.view = about(stop).views[0].name
+        self._looked = -1  # at which tick of the session
         self.add_views()
         self.end_top("")
         self.stack_views()
@@ -138,7 +139,8 @@ class PanelBench(Bench):
             signal.connect(self.refresh)
 
     def showEvent(self, _event: QShowEvent) -> None:
-        self.refresh()
+        if self._looked != self.session.ticks:
+            self.refresh()
 
     def show_view(self, name: str) -> None:
         self.view = name
@@ -148,4 +150,5 @@ class PanelBench(Bench):
 
     def refresh(self) -> None:
         if self.isVisible():
+            self._looked = self.session.ticks
             self.made[self.view].refresh()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QMouseEvent, QPaintEvent, QPen
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from uncle_sled.core.drawing.primitives import Primitive
@@ -13,7 +13,7 @@ from uncle_sled.core.drawing.text_width import wrapped
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Frame, Written, canvas, focus_ring, lay_paper, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
-from uncle_sled.desk.theme.theme import colour
+from uncle_sled.desk.theme.theme import colour, theme_name
 
 Maker = Callable[[float, float], tuple[Primitive, ...]]
 Reader = Callable[[float, float, float, float], str]  # place from the left and the foot, width, height
@@ -28,6 +28,8 @@ class Chart(Guarded, QWidget):
         self.written: list[Written] = []
         self.read: Reader | None = None  # what the pointer reads off
         self.pointed: float | None = None
+        self._painted: tuple[object, tuple[Primitive, ...], QPixmap] | None = None
+        self._words: list[Written] = []
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(name)
         for signal in (session.changed, session.case_changed):
@@ -73,15 +75,16 @@ class Chart(Guarded, QWidget):
         with canvas(self) as painter:
             lay_paper(painter, self)
             self.written = []
-            shapes = self.make(float(self.width()), float(self.height()))
+            shapes = tuple(self.make(float(self.width()), float(self.height())))
             if not shapes:
                 for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
                     write(painter, QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at), says, 13, "pencil", kept=self.written)
                 if self.title:
                     write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
             else:
+                painter.drawPixmap(0, 0, self._picture(shapes))
                 painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-                paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), self.written)
+                self.written = list(self._words)
                 if self.title:
                     write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
                 if self.pointed is not None:
@@ -89,3 +92,19 @@ class Chart(Guarded, QWidget):
                     painter.drawLine(QPointF(self.pointed, 26), QPointF(self.pointed, self.height() - 4))
             painter.setClipping(False)
             focus_ring(painter, self)
+
+    def _picture(self, shapes: tuple[Primitive, ...]) -> QPixmap:
+        """The shapes as they were painted last, while they are the same at the same size by the same light."""
+        ratio = self.devicePixelRatioF()
+        key = (self.size(), ratio, theme_name())
+        if self._painted is None or self._painted[0] != key or self._painted[1] != shapes:
+            picture = QPixmap(round(self.width() * ratio), round(self.height() * ratio))
+            picture.setDevicePixelRatio(ratio)
+            picture.fill(Qt.GlobalColor.transparent)
+            self._words = []
+            with canvas(picture) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
+                paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), self._words)
+            self._painted = (key, shapes, picture)
+        return self._painted[2]

@@ -20,7 +20,7 @@ from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_i
 
 A_QUESTION = 8  # rounds of pricing, which are much quicker than those of sheets
 ROUNDS = 400  # of pricing: more than any list of a build has needed
-MOST_CELLS = 120_000  # of the knapsack's length
+MOST_CELLS = 40_000  # of the knapsack's length
 NODES = 8
 ROUGH_CELLS = 1500
 MOST_COINS = 200_000  # of the bound by length alone

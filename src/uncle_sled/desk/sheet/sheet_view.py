@@ -36,6 +36,8 @@ from uncle_sled.desk.sheet.layer import Layer, Leaf, box_px
 from uncle_sled.desk.theme.theme import colour, theme_name
 
 RULER_PX, GUTTER_PX, TOP_PX = 22, 40, 14
+MEASURED = 0.42  # of the gutter: how far under the ground the line from ball to axle is
+WORDS_PX = 12  # from it down to the foot of its words
 LEFT_PX = 76  # room for the gauge of the Sled line under the sheet's left edge
 
 
@@ -101,7 +103,10 @@ class SheetView(Guarded, QWidget):
         wide = max(self.width() - LEFT_PX - 22, 100)
         under = self.below_px + (GUTTER_PX if self.with_plan else 12)
         high = max(self.height() - RULER_PX - TOP_PX - self.above_px - under, 60)
-        self.scale = max(min(wide / (reach - left), high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))), 4.0)
+        tall = high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
+        if not self.with_plan:  # the measured line under the ground keeps its words over the ruler, however small a metre is
+            tall = min(tall, max(high + under - self.below_px - GUTTER_PX * MEASURED - WORDS_PX, 40) / (top + 0.1))
+        self.scale = max(min(wide / (reach - left), tall), 4.0)
         spare = max(wide - self.scale * (reach - left), 0)
         self.x0 = LEFT_PX - left * self.scale + spare / 2
         used = self.scale * (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
@@ -523,7 +528,7 @@ class SheetView(Guarded, QWidget):
         bed = support.carrier == "vehicle bed"
         to = support.axles_m[1] if bed else support.mean_axle_m
         words = f"{'wheelbase' if bed else 'ball to axle' if len(support.axles_m) == 1 else 'ball to middle of axles'} {distance(to, self.session.shown)}"
-        low = -GUTTER_PX * 0.42 / self.scale
+        low = -GUTTER_PX * MEASURED / self.scale
         return dimension((0.0, low), (to, low), words, 4 / self.scale)
 
     def _grid(self, painter: QPainter) -> None:

@@ -67,6 +67,7 @@ from uncle_sled.exchange.demos import demo
 application()
 window = open_window(demo("marsh-heron"))
 window.show()
+window.session.judge_now()
 window.acts.qt["stop-tenth"].trigger()
 QApplication.processEvents()
 assert window.session.stop == "Tenth" and window.stack.currentWidget() is window.benches["Tenth"]

@@ -16,6 +16,7 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
 from uncle_sled.core.drawing.page import Page
+from uncle_sled.core.drawing.paper import PAPERS
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.errors import FileError
@@ -93,6 +94,9 @@ def test_every_paper_of_every_demo(name, reading, monkeypatch) -> None:
     report_words = json.dumps(report(s, found, project), ensure_ascii=False)
     assert not MARKED.search(report_words)
     assert len(pages) > 45 and [one for page in pages for one in faults(page)] == []
+    sizes = {tuple(sorted((round(sheet.wide), round(sheet.high)))) for sheet in PAPERS.values()}
+    odd = {page.title for page in pages if tuple(sorted((round(page.width), round(page.height)))) not in sizes}
+    assert {title for title in odd if not title.endswith("gauge strip")} == set(), "but a gauge, which is as long as its tank"
 
 
 def random_wall(seed: int):

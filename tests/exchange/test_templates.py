@@ -451,3 +451,16 @@ def test_the_map_draws_every_tile_once() -> None:
     shapes = map_shapes(drawn, plan, 300.0, 0.0, 0.0)
     boxes = [shape for shape in shapes if isinstance(shape, Poly) and shape.closed]
     assert len(boxes) == plan.many and SCHOOLS
+
+
+@pytest.mark.parametrize("paper", PAPERS)
+def test_the_map_of_the_sheets_is_one_sheet_of_that_paper(paper) -> None:
+    """All of it within the edge: a map that is larger than its paper is an empty page."""
+    side = next(one for one in templates_of(studied("marsh-heron")) if one.id == "side/left side")
+    page = tile_pages(side.drawn, side.title, "", PAPERS[paper], Words(METRIC))[0]
+    sheet = PAPERS["A4"] if PAPERS[paper].roll else PAPERS[paper]
+    assert (page.width, page.height) == (max(sheet.wide, sheet.high), min(sheet.wide, sheet.high))
+    assert page.width < 1300, "points: no page of a printer is half a metre wide"
+    for shape in page.shapes:
+        at = [shape.at] if isinstance(shape, Text) else shape.points if isinstance(shape, Poly) else [shape.centre]
+        assert all(0 <= x <= page.width and 0 <= y <= page.height for x, y in at)

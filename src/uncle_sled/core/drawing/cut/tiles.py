@@ -334,7 +334,7 @@ def _parts(cut: BaseGeometry) -> list[LineString]:
 def _map(made: Drawn, plan: Tiling, title: str, note: str, paper: Paper, words: Words) -> Page:
     """Where every tile goes, on one page, with the places of the corners from the low left one."""
     sheet = paper if not paper.roll else PAPERS["A4"]
-    wide, high = sorted((sheet.wide * POINTS_PER_M, sheet.high * POINTS_PER_M), reverse=made.wide >= made.high)
+    wide, high = sorted((sheet.wide, sheet.high), reverse=made.wide >= made.high)
     room = (wide - 140, high - 260)
     scale = min(room[0] / made.wide, room[1] / made.high)
     x0, y0 = (wide - made.wide * scale) / 2, 140 + (room[1] - made.high * scale) / 2

@@ -224,6 +224,7 @@ SYSTEMS = (
     Wrong("studies/systems/water.py", "w.drink_l + w.dishes_l", "w.drink_l"),
 )
 CUT = (
+    Wrong("studies/cut/bars.py", "at_most], float(worth @ self.want)", "at_most], 1.02 * float(worth @ self.want)"),
     Wrong("studies/cut/boards.py", "first = (long_m - (many - 2) * cover_m) / 2", "first = (long_m - (many - 1) * cover_m) / 2"),
     Wrong(
         "studies/cut/consumables.py",

@@ -222,6 +222,24 @@ def test_numbers_of_bars_keep_every_line_and_the_cheapest_come_first() -> None:
     assert found[0] == by_hand[0] and found == sorted(found) and set(found) <= set(by_hand)
 
 
+@pytest.mark.parametrize("seed", range(8))
+def test_no_line_rules_out_a_plan_that_is_there(seed: int, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Every line is true of every plan: so of the one that is found, with lengths on the scale and off it."""
+    lines: list[Line] = []
+    keep = Counts.keep
+    monkeypatch.setattr(Counts, "keep", lambda self, line: (lines.append(line), keep(self, line))[1])
+    rng = random.Random(seed)
+    tenths = 1.0 if seed % 2 else 0.137
+    pieces = [bar(f"p{k}", rng.randint(300, 2300) + tenths * rng.random(), rng.randint(1, 9)) for k in range(rng.randint(6, 18))]
+    stocks = [board("a", 2400, None, 9.5), board("b", 3600, None, 13.9), board("c", 6000, None, 22.0)]
+    plan = bar_plan(pieces, stocks, 0.0032)
+    bought = Counter(pattern.stock for pattern in plan.patterns for _ in range(pattern.times))
+    counts = np.array([bought[stock.id] for stock in stocks])
+
+    assert all(line.met(counts) for line in lines) and (lines or plan.over == 0)
+    assert not any(line.met(counts // 2) for line in lines[:1])
+
+
 def test_more_stocks_than_can_be_looked_through_are_left_alone() -> None:
     assert not Counts(np.full(12, 1.0), [None] * 12, 1000.0, Line(np.full(12, 1.0), 900.0)).known
     assert not Counts(np.array([0.0, 1.0]), [None, None], 10.0, Line(np.array([1.0, 1.0]), 9.0)).known  # what costs nothing is enough

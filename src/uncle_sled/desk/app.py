@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication
 
 from uncle_sled.core.document.project import Project, empty_project
 from uncle_sled.core.errors import FileError
-from uncle_sled.desk.memory_at_rest import MemoryAtRest
+from uncle_sled.desk.memory_at_rest import settle_after_opening
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.settings import Settings
 from uncle_sled.desk.theme.theme import load_fonts, use_theme
@@ -127,8 +127,7 @@ def run(word: str | None) -> int:
         window.show_first_page()
     elif word is not None and left_behind():
         window.say("Something was not saved when it stopped last. Close this build to see it.", "note")
-    settles = MemoryAtRest(window.session)
+    settle_after_opening(window.session)
     code = app.exec()
-    settles.end()
     troubles.end()
     return code

@@ -11,19 +11,14 @@ from uncle_sled.desk.session import Session
 AFTER_MS = 1500  # a build just opened is still being drawn and judged
 
 
-class MemoryAtRest:
-    """Some time after a build is opened, what it left behind is collected and what there is stands aside from the collector."""
-
-    def __init__(self, session: Session) -> None:
-        self.timer = QTimer()
-        self.timer.setSingleShot(True)
-        self.timer.setInterval(AFTER_MS)
-        self.timer.timeout.connect(settle_memory)
-        session.opened.connect(self.timer.start)
-        self.timer.start()
-
-    def end(self) -> None:
-        self.timer.stop()
+def settle_after_opening(session: Session) -> None:
+    """Some time after a build is opened, what the last one left is collected and what there is stands aside from the collector."""
+    timer = QTimer(session)
+    timer.setSingleShot(True)
+    timer.setInterval(AFTER_MS)
+    timer.timeout.connect(settle_memory)
+    session.opened.connect(timer.start)
+    timer.start()
 
 
 def settle_memory() -> None:

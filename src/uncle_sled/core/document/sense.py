@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Sequence
-from typing import TypeVar
+from collections.abc import Container
 
 from uncle_sled.core.document.project import Build, Project
 from uncle_sled.core.document.roles import at_odds
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.sameness import places_changed
+from uncle_sled.core.sameness import places_anew
 from uncle_sled.core.sections import sections
-
-S = TypeVar("S")
 
 
 def of_no_sense(project: Project, shipped: Container[str], before: Project | None = None) -> list[str]:
@@ -45,11 +42,11 @@ def _wrong_build(build: Build, before: Build | None, shipped: Container[str], ow
     ]
     faults += [
         f"{where}.{place}.{load.id}.roles: one thing cannot be “{odd[0]}” and “{odd[1]}”; one of the two would be right."
-        for place, several in (
-            ("stow.things", _others(build.stow.things, before.stow.things if before else ())),
-            ("systems.loads", _others(build.systems.loads, before.systems.loads if before else ())),
+        for place, several, were in (
+            ("stow.things", build.stow.things, before.stow.things if before else ()),
+            ("systems.loads", build.systems.loads, before.systems.loads if before else ()),
         )
-        for load in several
+        for load in [several[at] for at in places_anew(were, several)]
         if (odd := at_odds(load.roles)) is not None
     ]
     return (
@@ -57,11 +54,6 @@ def _wrong_build(build: Build, before: Build | None, shipped: Container[str], ow
         + _wrong_shell(build.shell, f"{where}.shell", shipped, own)
         + [f"{where}.stow.cases.{case.id}.mode: there is no mode “{case.mode}”." for case in build.stow.cases if case.mode not in modes]
     )
-
-
-def _others(now: tuple[S, ...], before: tuple[S, ...]) -> Sequence[S]:
-    """Items that are not the same objects as before at their places; all, where there are more or fewer."""
-    return [now[at] for at in places_changed(before, now)] if len(now) == len(before) else now
 
 
 def _wrong_shell(shell: Shell, where: str, shipped: Container[str], own: Container[str]) -> list[str]:

@@ -13,7 +13,7 @@ from msgspec.structs import replace
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.sameness import places_changed
+from uncle_sled.core.sameness import places_anew
 
 
 def sizes_told(thing: Thing) -> Iterator[tuple[str, float | None]]:
@@ -42,28 +42,16 @@ def with_sized_names(build: Build, before: Build) -> Build:
     """The build with the names of things whose size changed since, told by them; the same object where none did."""
     if build.stow.things is before.stow.things:
         return build
-    renamed = [
-        (at, again) for at, thing, was in _others(build.stow.things, before.stow.things) if (again := _renamed(thing, was)) is not thing
-    ]
+    new = places_anew(before.stow.things, build.stow.things)
+    ids = {build.stow.things[at].id for at in new}
+    were = {thing.id: thing for thing in before.stow.things if thing.id in ids}
+    renamed = [(at, again) for at in new if (again := _renamed(thing := build.stow.things[at], were.get(thing.id))) is not thing]
     if not renamed:
         return build
     things = list(build.stow.things)
     for at, thing in renamed:
         things[at] = thing
     return replace(build, stow=replace(build.stow, things=tuple(things)))
-
-
-def _others(now: tuple[Thing, ...], before: tuple[Thing, ...]) -> list[tuple[int, Thing, Thing | None]]:
-    """Things that are not the same objects as before: place, thing, and what it was."""
-    if len(now) == len(before):
-        places = places_changed(before, now)
-        if all(now[at].id == before[at].id for at in places):
-            return [(at, now[at], before[at]) for at in places]
-    same = set(map(id, before))
-    new = [(at, thing) for at, thing in enumerate(now) if id(thing) not in same]
-    ids = {thing.id for _, thing in new}
-    were = {thing.id: thing for thing in before if thing.id in ids}
-    return [(at, thing, were.get(thing.id)) for at, thing in new]
 
 
 def _renamed(thing: Thing, before: Thing | None) -> Thing:

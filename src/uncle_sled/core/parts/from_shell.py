@@ -124,7 +124,7 @@ def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> Fac
     if not surfaces:
         area = body.width * UNMEASURED * body.height
         centre = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
-    sticks = sticks_share(face, framed, surfaces, area)
+    sticks = sticks_share(face, _members_of(face, framed), area)
     build = None
     if face.layers:
         try:
@@ -143,10 +143,8 @@ def _sunk(centre: tuple[float, float, float], surfaces: tuple[Surface, ...], thi
     return centre[0] + inward[0] * half, centre[1] + inward[1] * half, centre[2] + inward[2] * half
 
 
-def sticks_share(face: Face, framed: Framed, surfaces: tuple[Surface, ...], area: float) -> float | None:
+def sticks_share(face: Face, members: tuple[Member, ...], area: float) -> float | None:
     """Share of the face's framed layers that is timber by its members; None where none were framed."""
-    ids = {surface.id for surface in surfaces}
-    members = [m for m in framed.members if m.face in ids]
     depth = framed_depth_m(face, 0.0)
     if not members or depth <= 0 or area <= 0:
         return None

@@ -32,47 +32,49 @@ def insulated_faces(shell: Shell) -> frozenset[str]:
     return frozenset(found | {relining.face for relining in shell.relined if relining.foam and insulates(relining.foam)})
 
 
-def foam_m(points: tuple[Spot, ...], ways: Inside | None, insulated: frozenset[str]) -> float:
+def foam_m(points: tuple[Spot, ...], inside: Inside | None, insulated: frozenset[str]) -> float:
     """Length of a way inside insulated walls, roof or floor [m]; 0 without a body."""
-    if ways is None or not insulated:
+    if inside is None or not insulated:
         return 0.0
     total = 0.0
     for a, b in itertools.pairwise(points):
         run = math.dist(a, b)
-        if run <= 0 or _never(a, b, ways):
+        if run <= 0 or _never(a, b, inside):
             continue
         steps = max(math.ceil(run / STEP_M), 1)
         for k in range(steps):
             share = (k + 0.5) / steps
             x, y, z = (p + (q - p) * share for p, q in zip(a, b, strict=True))
-            if _within_a_face(x, y, z, ways) in insulated:
+            if _within_a_face(x, y, z, inside) in insulated:
                 total += run / steps
     return round(total, 4)
 
 
-def _never(a: Spot, b: Spot, ways: Inside) -> bool:
+def _never(a: Spot, b: Spot, inside: Inside) -> bool:
     """Whether a straight run lies all in the room: between the walls' insides, over the floor and under the lowest ceiling of its stations."""
-    thick = ways.thick
+    thick = inside.thick
     front, rear = sorted((a[0], b[0]))
-    if front < ways.front or rear > ways.rear or max(abs(a[1]), abs(b[1])) > ways.half - thick:
+    if front < inside.front or rear > inside.rear or max(abs(a[1]), abs(b[1])) > inside.half - thick:
         return False
-    ceiling = min(ways.top(front), ways.top(rear), *(h for x, h in zip(ways.stations, ways.ceiling, strict=True) if front <= x <= rear))
-    return min(a[2], b[2]) >= ways.under + thick and max(a[2], b[2]) <= ceiling + AT_WALL_M
+    ceiling = min(
+        inside.top(front), inside.top(rear), *(h for x, h in zip(inside.stations, inside.ceiling, strict=True) if front <= x <= rear)
+    )
+    return min(a[2], b[2]) >= inside.under + thick and max(a[2], b[2]) <= ceiling + AT_WALL_M
 
 
-def _within_a_face(x: float, y: float, z: float, ways: Inside) -> str:
+def _within_a_face(x: float, y: float, z: float, inside: Inside) -> str:
     """The face whose thickness holds a spot; nothing where it is in the open, inside or outside."""
-    thick = ways.thick
-    if thick <= 0 or not (ways.front - thick < x < ways.rear + thick) or abs(y) > ways.half:
+    thick = inside.thick
+    if thick <= 0 or not (inside.front - thick < x < inside.rear + thick) or abs(y) > inside.half:
         return ""
-    low, high = ways.under, ways.top(x) + AT_WALL_M + thick
+    low, high = inside.under, inside.top(x) + AT_WALL_M + thick
     if not (low < z < high):
         return ""
-    if abs(y) > ways.half - thick:
+    if abs(y) > inside.half - thick:
         return "left side" if y < 0 else "right side"
-    if x < ways.front:
+    if x < inside.front:
         return "front"
-    if x > ways.rear:
+    if x > inside.rear:
         return "rear"
     if z < low + thick:
         return "floor"

@@ -127,18 +127,18 @@ def route(
     return min(tried, key=lambda one: (round(length_m(one), 4), len(one)))
 
 
-def _candidates(start: Spot, end: Spot, ways: Inside, rises: tuple[float, float]) -> list[tuple[Spot, ...]]:
-    outer, inner = _brought_in(start, ways), _brought_in(end, ways)
+def _candidates(start: Spot, end: Spot, inside: Inside, rises: tuple[float, float]) -> list[tuple[Spot, ...]]:
+    outer, inner = _brought_in(start, inside), _brought_in(end, inside)
     a, b = outer[-1], inner[-1]
     made: list[tuple[Spot, ...]] = []
     xa, xb = rises
-    for s in (-ways.side, ways.side):
-        for t in (-ways.side, ways.side):
+    for s in (-inside.side, inside.side):
+        for t in (-inside.side, inside.side):
             if s == t:
                 made.append((*outer, (a[0], s, a[2]), (b[0], s, a[2]), (b[0], s, b[2]), *reversed(inner)))
-            made.append(_over(outer, inner, s, t, ((xa, ways.floor), (xb, ways.floor))))
-            made.append(_over(outer, inner, s, t, _ceiling(xa, xb, ways)))
-    for tray in ways.trays:
+            made.append(_over(outer, inner, s, t, ((xa, inside.floor), (xb, inside.floor))))
+            made.append(_over(outer, inner, s, t, _ceiling(xa, xb, inside)))
+    for tray in inside.trays:
         low, high = min(tray.front.si, tray.rear.si), max(tray.front.si, tray.rear.si)
         ta, tb = min(max(a[0], low), high), min(max(b[0], low), high)
         y, z = tray.y.si, tray.z.si
@@ -158,18 +158,18 @@ def _over(outer: tuple[Spot, ...], inner: tuple[Spot, ...], s: float, t: float, 
     return (*outer, *to_edge, *((x, s, z) for x, z in along), *across, (xb, t, b[2]), (b[0], t, b[2]), *reversed(inner))
 
 
-def _ceiling(xa: float, xb: float, ways: Inside) -> tuple[tuple[float, float], ...]:
+def _ceiling(xa: float, xb: float, inside: Inside) -> tuple[tuple[float, float], ...]:
     """The edge of the ceiling from one station to another."""
-    between = [x for x in ways.stations if min(xa, xb) < x < max(xa, xb)]
+    between = [x for x in inside.stations if min(xa, xb) < x < max(xa, xb)]
     stations = (xa, *(between if xb >= xa else reversed(between)), xb)
-    return tuple((x, ways.top(x)) for x in stations)
+    return tuple((x, inside.top(x)) for x in stations)
 
 
-def _brought_in(spot: Spot, ways: Inside) -> tuple[Spot, ...]:
+def _brought_in(spot: Spot, inside: Inside) -> tuple[Spot, ...]:
     """From an end outside of the body along it to where it goes in; the end itself where it is inside."""
-    x = min(max(spot[0], ways.front), ways.rear)
-    z = min(max(spot[2], ways.floor), ways.top(x))
-    y = min(max(spot[1], -ways.side), ways.side)
+    x = min(max(spot[0], inside.front), inside.rear)
+    z = min(max(spot[2], inside.floor), inside.top(x))
+    y = min(max(spot[1], -inside.side), inside.side)
     return tuple(dict.fromkeys((spot, (x, spot[1], spot[2]), (x, y, z))))
 
 

@@ -28,8 +28,7 @@ class Chart(Guarded, QWidget):
         self.written: list[Written] = []
         self.read: Reader | None = None  # what the pointer reads off
         self.pointed: float | None = None
-        self._painted: tuple[object, tuple[Primitive, ...], QPixmap] | None = None
-        self._words: list[Written] = []
+        self._painted: tuple[object, tuple[Primitive, ...], QPixmap, list[Written]] | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(name)
         for signal in (session.changed, session.case_changed):
@@ -75,16 +74,17 @@ class Chart(Guarded, QWidget):
         with canvas(self) as painter:
             lay_paper(painter, self)
             self.written = []
-            shapes = tuple(self.make(float(self.width()), float(self.height())))
+            shapes = self.make(float(self.width()), float(self.height()))
             if not shapes:
                 for at, says in enumerate(wrapped(self.session.told(self.empty()), 13, self.width() - 28)):
                     write(painter, QPointF(14, 42 + 18 * at if self.title else 22 + 18 * at), says, 13, "pencil", kept=self.written)
                 if self.title:
                     write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
             else:
-                painter.drawPixmap(0, 0, self._picture(shapes))
+                picture, words = self._picture(shapes)
+                painter.drawPixmap(0, 0, picture)
                 painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-                self.written = list(self._words)
+                self.written = list(words)
                 if self.title:
                     write(painter, QPointF(12, 15), self.title, 13, "ink", "strong", kept=self.written)
                 if self.pointed is not None:
@@ -93,18 +93,18 @@ class Chart(Guarded, QWidget):
             painter.setClipping(False)
             focus_ring(painter, self)
 
-    def _picture(self, shapes: tuple[Primitive, ...]) -> QPixmap:
-        """The shapes as they were painted last, while they are the same at the same size by the same light."""
+    def _picture(self, shapes: tuple[Primitive, ...]) -> tuple[QPixmap, list[Written]]:
+        """The shapes, and their words, as they were painted last, while they are the same at the same size by the same light."""
         ratio = self.devicePixelRatioF()
         key = (self.size(), ratio, theme_name())
         if self._painted is None or self._painted[0] != key or self._painted[1] != shapes:
             picture = QPixmap(round(self.width() * ratio), round(self.height() * ratio))
             picture.setDevicePixelRatio(ratio)
             picture.fill(Qt.GlobalColor.transparent)
-            self._words = []
+            words: list[Written] = []
             with canvas(picture) as painter:
                 painter.setRenderHint(QPainter.RenderHint.Antialiasing)
                 painter.setClipRect(QRectF(1, 1, self.width() - 2, self.height() - 2))
-                paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), self._words)
-            self._painted = (key, shapes, picture)
-        return self._painted[2]
+                paint(painter, shapes, Frame(1.0, 0.0, float(self.height())), words)
+            self._painted = (key, shapes, picture, words)
+        return self._painted[2:]

@@ -7,6 +7,7 @@ have no pages under them, and of pages by the one that is seen.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cache
 from weakref import WeakSet
 
 from PySide6.QtCore import QChildEvent, QEvent, QObject
@@ -19,7 +20,6 @@ from uncle_sled.desk.theme.theme import style_sheet, theme_name, use_theme
 WORN = "dressed"  # of whoever wears a sheet: that of which theme
 _tops: WeakSet[QWidget] = WeakSet()
 _pages: WeakSet[QWidget] = WeakSet()
-_watched: WeakSet[QWidget] = WeakSet()
 
 
 class Pages(QWidget):
@@ -44,7 +44,9 @@ class _Come(Guarded, QObject):
         return False
 
 
-_come: list[_Come] = []
+@cache
+def _come() -> _Come:
+    return _Come()
 
 
 def dress(top: QWidget) -> None:
@@ -98,7 +100,7 @@ def _below(holder: QWidget) -> Iterator[QWidget]:
 
 
 def _worn_above(widget: QWidget) -> bool:
-    """Whether somebody that it hangs on wears the sheet of this theme."""
+    """Whether somebody that it hangs on wears a sheet, which is that of the theme or will be."""
     at = widget.parentWidget()
     while at is not None:
         if at.property(WORN) is not None:
@@ -108,11 +110,8 @@ def _worn_above(widget: QWidget) -> bool:
 
 
 def _watch(holder: QWidget) -> None:
-    if not _come:
-        _come.append(_Come())
-    if holder not in _watched and not isinstance(holder, Pages):  # a page is dressed when it is shown
-        _watched.add(holder)
-        holder.installEventFilter(_come[0])
+    if not isinstance(holder, Pages):  # a page is dressed when it is shown
+        holder.installEventFilter(_come())  # once, however often it is asked for
     if holder.property(WORN) is not None:  # it had no pages yet when it was dressed
         holder.setProperty(WORN, None)
         holder.setStyleSheet("")

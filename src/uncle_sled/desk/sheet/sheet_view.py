@@ -103,14 +103,14 @@ class SheetView(Guarded, QWidget):
         wide = max(self.width() - LEFT_PX - 22, 100)
         under = self.below_px + (GUTTER_PX if self.with_plan else 12)
         high = max(self.height() - RULER_PX - TOP_PX - self.above_px - under, 60)
-        tall = high / (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
+        all_m = top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3)
+        tall = high / all_m
         if not self.with_plan:  # the measured line under the ground keeps its words over the ruler, however small a metre is
             tall = min(tall, max(high + under - self.below_px - GUTTER_PX * MEASURED - WORDS_PX, 40) / (top + 0.1))
         self.scale = max(min(wide / (reach - left), tall), 4.0)
         spare = max(wide - self.scale * (reach - left), 0)
         self.x0 = LEFT_PX - left * self.scale + spare / 2
-        used = self.scale * (top + 0.1 + (2 * half + 0.12 if self.with_plan else 0.3))
-        slack = max(high - used, 0) / 2
+        slack = max(high - self.scale * all_m, 0) / 2
         self.side_y = TOP_PX + self.above_px + slack + self.scale * (top + 0.1)
         self.plan_y = self.side_y + GUTTER_PX + half * self.scale
         self._moved_view()

@@ -12,13 +12,10 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-Ints = NDArray[np.int64]
-Floats = NDArray[np.float64]
+from uncle_sled.core.studies.cut.choose import HAIR, Floats, Ints
 
 MOST_GRID = 3_000_000  # numbers of bars that are looked through at once; more stocks at a time are left to the relaxed answer
-HAIR = 1e-7
 
 
 class Line(NamedTuple):

@@ -1,8 +1,8 @@
 """Bars: several lengths of stock, kerf, boards of the rack, at least money, with the bound that says how good it is.
 
 Method: column generation (Gilmore and Gomory 1961, 1963): HiGHS prices the patterns, an exact knapsack over the length
-finds a better one until there is none; then whole patterns by HiGHS, and where those of the relaxed answer do not reach
-the bound, patterns of what rounding down leaves are added. A row of n pieces needs n - 1 kerfs, as both ends of stock
+finds a better one until there is none; then whole patterns by rounding down and pricing again. Where those do not reach
+the bound, the cheapest numbers of bars that may be enough raise it and are cut from (`bar_counts`); then HiGHS. A row of n pieces needs n - 1 kerfs, as both ends of stock
 are taken for square (one more cut, given as trim, where they are not). Check: shop notes, 73 bars of 5,600.
 """
 
@@ -15,7 +15,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.studies.cut.bar_counts import Counts, Line
-from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints, Relaxed
+from uncle_sled.core.studies.cut.choose import HAIR, Choice, Chosen, Floats, Ints, Relaxed
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
 A_QUESTION = 8  # rounds of pricing, which are much quicker than those of sheets
@@ -26,7 +26,6 @@ ROUGH_CELLS = 1500
 MOST_COINS = 200_000  # of the bound by length alone
 DIVES = (0.999, 0.6)
 MOST_TRIES = 12  # numbers of bars for which a plan is sought
-HAIR = 1e-7
 
 
 class BarPattern(msgspec.Struct, frozen=True):
@@ -149,7 +148,7 @@ class _Search:
         self.true_lengths, self.true_rooms = lengths, rooms
         step = max(math.gcd(*(int(v) for v in lengths), *(int(v) for v in rooms)), 1)
         self.coarse = bool(len(rooms)) and int(rooms.max()) // step > MOST_CELLS
-        if self.coarse:  # pieces up, stock down: what is found can be cut, but no bound comes of it
+        if self.coarse:  # pieces up, stock down: what is found can be cut, but its price is no bound
             step = math.ceil(int(rooms.max()) / MOST_CELLS)
         self.lengths, self.rooms = -(-lengths // step), rooms // step
         self.at_least, self.at_most = lengths // step, -(-rooms // step)  # pieces down, stock up: what a bar holds at the very most

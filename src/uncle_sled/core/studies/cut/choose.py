@@ -18,6 +18,7 @@ from uncle_sled.core.solver import quiet_solver
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
+HAIR = 1e-7  # of worth and money: less is none
 ENDLESS = math.inf  # a large number instead is taken for one, and answers that are none come of it
 
 

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.studies.cut.bars import never
 from uncle_sled.core.studies.cut.blocks import Blocks, Growing, grown
-from uncle_sled.core.studies.cut.choose import Choice, Chosen, Floats, Ints
+from uncle_sled.core.studies.cut.choose import HAIR, Choice, Chosen, Floats, Ints
 from uncle_sled.core.studies.cut.cover import exact_cover
 from uncle_sled.core.studies.cut.cut_tree import Block, Leaf, Placed, Saw, joined, leaves, placed, saw_cuts
 from uncle_sled.core.studies.cut.first_fit import Stocked, first_fit
@@ -25,7 +25,6 @@ from uncle_sled.core.studies.cut.sheet_bounds import area_bound, pairs_bound
 from uncle_sled.core.studies.cut.wanted import UNIT_M, Stock, Wanted, costs_of, qty_by_id, units_down, units_up
 
 ROUNDS = 40
-HAIR = 1e-7
 NEW_PATTERNS = 60
 QUICK_BEAM, WIDE_BEAM = 60, 700
 LOSSES = (0.02, 0.06, 0.004, 0.12)

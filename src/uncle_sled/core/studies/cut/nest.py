@@ -23,7 +23,7 @@ from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.studies.cut.wanted import Stock, Wanted, costs_of, qty_by_id, ring_area_m2
 
 Ring = tuple[tuple[float, float], ...]
-SMOOTH_M = 0.001  # curves may grow by so much, so that they have few corners
+SMOOTH_M = 0.0002  # curves may grow by so much, so that they have few corners
 HAIR_M = 1e-6
 SLACK_M = 5e-6  # what exactly fits shall fit
 ORDERS = 400  # shuffles at the most

@@ -12,6 +12,7 @@ from uncle_sled.core.drawing import inks
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.geometry.profile import flatten, outline
+from uncle_sled.core.geometry.surfaces import lengths as runs
 from uncle_sled.core.reading.studied import study
 
 
@@ -25,8 +26,9 @@ def test_a_box_has_the_area_and_centre_of_a_rectangle():
     assert body is not None
     assert body.area_m2 == pytest.approx(6.0)
     assert body.centroid == pytest.approx((3.0, 1.25))
-    assert body.skin_part("roof")[:2] == pytest.approx((4.0, 3.0))
-    assert body.skin_part("front") == pytest.approx((1.5, 1.0, 1.25))
+    roof, front = body.chain("roof"), body.chain("front")
+    assert (runs(roof)[-1], roof[:, 0].mean()) == pytest.approx((4.0, 3.0))
+    assert (runs(front)[-1], *front.mean(axis=0)) == pytest.approx((1.5, 1.0, 1.25))
 
 
 def test_a_half_round_nose_has_the_area_of_a_half_disc():

@@ -3,6 +3,7 @@
 import math
 
 import msgspec
+import numpy as np
 import pytest
 
 from tests.builders import a_body, a_build, a_hole
@@ -77,7 +78,9 @@ def test_centres_of_slopes_and_of_a_swept_skin():
     assert centre_on(left, left.polygon) == pytest.approx((1.2 + L / 2, -W / 4, 0.5 + (1.5 + H) / 2))
     profile = body_of(a_body("profile"))
     roof = profile.of("roof")[0]
-    _, x, z = profile.side.skin_part("roof")
+    chain = profile.side.chain("roof")
+    step, middle = np.hypot(*np.diff(chain, axis=0).T), (chain[:-1] + chain[1:]) / 2
+    x, z = (middle * step[:, None]).sum(axis=0) / step.sum()
     assert centre_on(roof, roof.polygon) == pytest.approx((x, 0.0, z), abs=0.01)
 
 

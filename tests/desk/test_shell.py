@@ -1,3 +1,4 @@
+import msgspec
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
@@ -6,8 +7,9 @@ from PySide6.QtWidgets import QApplication
 from tests.desk.driving import button_on, drag, drawing, form_on, key, move, named, press, release, told, type_words
 from tests.desk.walk import faults_of
 from tests.judging import judged_once
-from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.document.field import field_of
+from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Shell
@@ -490,3 +492,32 @@ def test_a_door_of_ones_own_is_made_in_hand_and_drawn_through_its_jamb(open_on):
     assert {"Made by yourself", "Leaf stick seen", "Hinges apart"} <= rows
     session.undo()
     assert session.build == start
+
+
+def test_a_hatch_over_the_curve_is_cut_in_drawn_and_hung(open_on):
+    window, session, bench = shell_bench(open_on)
+    session.edit(
+        "Round tail", [remove("shell.openings.hatch"), set_to("shell.profile", msgspec.to_builtins(PRESETS["classic round nose"]))]
+    )
+    bench.show_view("Openings")
+    bench.cut_in_over_curve()
+    id = session.selection[0]
+    panel = bench.panel("Openings")
+    QApplication.processEvents()
+
+    assert session.build.shell.tail_from is not None and "ribs sawn to the curve" in told(panel)
+    assert panel.rib.isVisible() and panel.jamb.isVisible() and not panel.flat.isVisible() and faults_of(window) == []
+    titles = {row.title for row, _, field in window.in_hand.form.rows if not field.isHidden()}
+    assert {"Ribs of", "Ribs apart"} <= titles and "Window in it wide" not in titles
+    window.session.select(("window",))
+    QApplication.processEvents()
+    assert panel.flat.isVisible() and not panel.rib.isVisible()
+    bench.show_view("Profile")
+    assert session.edit("Tail begins further aft", [set_to("shell.tail_from", {"si": 2.5, "typed": None})])
+    assert next(p for p in session.studied.parts if p.id == id).source == "computed" and faults_of(window) == []
+    # a body without a drawn profile has no such tail
+    session.edit("Box", [set_to("shell.form", "box")])
+    said = []
+    session.said.connect(lambda words, _: said.append(words))
+    bench.cut_in_over_curve()
+    assert "no tail" in said[0]

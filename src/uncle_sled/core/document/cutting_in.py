@@ -20,6 +20,8 @@ FIRST: dict[str, tuple[str, str, float, float]] = {
     "gland": ("Cable gland", "left side", 0.03, 0.03),
     "screw row": ("Screw row", "roof", 1.00, 0.01),
 }
+CURVED_NAME = "Tail hatch"
+CURVED = "hatch over the curve"
 KINDS = tuple(FIRST)
 # How each is usually closed against rain, for a first plan; it is changed In hand.
 SEALED = {
@@ -76,6 +78,36 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
         "drip": kind in ("door", "barn doors", "window", "hatch"),  # over what stands in a wall
         **({"hung": "pair"} if kind in PAIRS else {}),
     }
+
+
+def hatch_over_curve(shell: Shell, hinge: float, foot: float, long: float) -> tuple[dict[str, Any], dict[str, Any]]:
+    """Where the tail begins, and a hatch of one's own from there down over the curve, as plain data.
+
+    Args: hinge: its station from the body's front; foot: its lower edge over the underside; long: along the skin [m].
+    """
+    wide = (shell.width.si if shell.width else 1.6) - 2 * EDGE_M
+    begins = {"si": round(hinge, 3), "typed": None}
+    taken = [o.id for o in shell.openings]
+    many = sum(1 for o in shell.openings if o.name.startswith(CURVED_NAME))
+
+    def length(si: float) -> dict[str, Any]:
+        return {"si": round(si, 3), "typed": None}
+
+    hatch = {
+        "id": fresh_id("o", taken),
+        "kind": "hatch",
+        "name": CURVED_NAME if not many else f"{CURVED_NAME} {many + 1}",
+        "face": "rear",
+        "along": length(EDGE_M),
+        "up": length(foot),
+        "width": length(wide),
+        "height": length(long),
+        "hung": "top",
+        "seal": SEALED["hatch"],
+        "drip": True,
+        "leaf": {"stick": {"thick": {"si": 0.018}, "deep": {"si": 0.025}}, "skin_thick": {"si": 0.003}},
+    }
+    return begins, hatch
 
 
 def _free_along(shell: Shell, face: str, size: tuple[float, float], up: float, run: float, wanted: float | None = None) -> float:

@@ -81,6 +81,8 @@ class Leaf(msgspec.Struct, frozen=True):
     coat: Annotated[Length, about("Coats", "Paint and varnish on one surface; thick")] = Length(0.0003)
     hinge_spacing: Annotated[Length | None, about("Hinges apart", "Between the outermost two", least=0.05)] = None
     hangs_on: Annotated[Mass | None, about("Fixed to it", "A table, a rack, cladding")] = None
+    rib: Annotated[Word, about("Ribs of", "Over a curve: what its ribs are sawn from, as thick as its sticks are seen")] = "birch-ply"
+    rib_pitch: Annotated[Length | None, about("Ribs apart", "Over a curve: middle to middle, and so far apart the cross-bars at the most; empty: {400 mm}", least=0.05, blank=Length(0.4))] = None
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -332,6 +334,7 @@ class Shell(msgspec.Struct, frozen=True):
     nose_point: Annotated[Length | None, about("Nose point", "In plan: how far a pointed nose stands ahead of where the sides begin; empty: square", blank="square")] = None
     tail_clip: Annotated[Length | None, about("Tail corner off", "A corner cut off at the tail, along the body; empty: square", blank="square")] = None
     tail_clip_across: Annotated[Length | None, about("Off across", "The same across the body; as much as along where nothing is typed")] = None
+    tail_from: Annotated[Length | None, about("Tail begins", "From the body's front to where the roof's skin ends and that of the tail begins: the hinge of a hatch over the curve. Empty: where it turns down steeply", least=0.0, blank="where it turns down")] = None
     clipped: Annotated[Literal["left", "right"], about("Which corner", "The corner that is cut off", words={"left": "the left one", "right": "the right one"})] = "right"
     partitions: tuple[Partition, ...] = ()
     lofts: tuple[Loft, ...] = ()

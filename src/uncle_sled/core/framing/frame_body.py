@@ -149,6 +149,10 @@ def _profile_faults(body: Body) -> Iterable[Fault]:
         spot = where[where.find("[") + 1 : where.find("]")].split()
         place = f" about {{{float(spot[0]) - body.front:.2f} m}} from the body's front" if len(spot) == 2 else ""
         yield Fault("profile-crosses", ("shell",), f"The profile crosses itself{place}; pull its points apart.")
+    if not body.side.tail_found and body.side.tail_m is not None:
+        at = body.side.tail_m - body.front
+        says = f"The tail is said to begin {{{at:.2f} m}} from the body's front, where the skin is no roof; between nose and tail would be right."
+        yield Fault("tail-nowhere", ("shell.tail_from",), says)
 
 
 def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str, Material]) -> list[Fault]:

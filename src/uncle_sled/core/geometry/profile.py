@@ -20,6 +20,7 @@ from uncle_sled.core.errors import GeometryError
 CHORDS = 24  # of a span in shares, where no size is known
 TRUE_M = 0.0002  # how far a chord may stand off its curve
 MOST_CHORDS = 200
+HAIR_M = 1e-6
 # A skin piece faces forward or aft when its outward normal is within about 37 degrees of level.
 FACING = 0.8
 
@@ -28,10 +29,14 @@ Points = NDArray[np.float64]
 
 
 class Outline(msgspec.Struct, frozen=True):
-    """The body's silhouette: closed polygon [m], shape (n, 2) as (station, height), and the skin's chain."""
+    """The body's silhouette: closed polygon [m], shape (n, 2) as (station, height), and the skin's chain.
+
+    tail_m: station at which the roof's skin ends and that of the tail begins; None: where it turns down steeply.
+    """
 
     polygon: Points
     skin: Points
+    tail_m: float | None = None
 
     @property
     def area_m2(self) -> float:
@@ -53,20 +58,33 @@ class Outline(msgspec.Struct, frozen=True):
         forward = np.divide(step[:, 1], length, out=np.zeros_like(length), where=length > 0)
         of = {"front": forward > FACING, "rear": forward < -FACING, "roof": np.abs(forward) <= FACING}[facing]
         at = np.flatnonzero(of)
+        begins = self._tail() if facing != "front" else None
+        if begins is not None:
+            after, point = begins
+            if facing == "rear":
+                return np.concatenate([point, self.skin[after:]])
+            return np.concatenate([self.skin[at[0] : after], point]) if len(at) else self.skin[:0]
         return self.skin[at[0] : at[-1] + 2] if len(at) else self.skin[:0]
 
-    def skin_part(self, facing: str) -> tuple[float, float, float]:
-        """Length, mean station and mean height [m] of the skin that faces front, rear or up (roof)."""
-        step = np.diff(self.skin, axis=0)
-        length = np.hypot(step[:, 0], step[:, 1])
-        middle = (self.skin[:-1] + self.skin[1:]) / 2
-        forward = np.divide(step[:, 1], length, out=np.zeros_like(length), where=length > 0)
-        of = {"front": forward > FACING, "rear": forward < -FACING, "roof": np.abs(forward) <= FACING}[facing]
-        total = float(length[of].sum())
-        if total <= 0:
-            x, z = self.centroid
-            return 0.0, x, z
-        return (total, float((middle[of, 0] * length[of]).sum() / total), float((middle[of, 1] * length[of]).sum() / total))
+    def _tail(self) -> tuple[int, Points] | None:
+        """Where the tail was said to begin: the index of the next point of the skin, and the place, shape (1, 2)."""
+        if self.tail_m is None:
+            return None
+        x, z = self.skin.T
+        front = self.chain("front")
+        begin = int(np.flatnonzero((self.skin == front[-1]).all(axis=1))[0]) if len(front) else 0
+        for at in range(begin, len(x) - 1):
+            if x[at] + HAIR_M < self.tail_m < x[at + 1] - HAIR_M:  # the first time the skin comes over it, walking aft
+                share = (self.tail_m - x[at]) / (x[at + 1] - x[at])
+                return at + 1, np.array([[self.tail_m, z[at] + share * (z[at + 1] - z[at])]])
+            if at > begin and abs(x[at] - self.tail_m) <= HAIR_M:
+                return at + 1, self.skin[at : at + 1]
+        return None
+
+    @property
+    def tail_found(self) -> bool:
+        """Whether the tail begins where it was said, or nobody said."""
+        return self.tail_m is None or self._tail() is not None
 
 
 def _shoelace(points: Points) -> float:
@@ -110,5 +128,6 @@ def outline(shell: Shell) -> Outline | None:
     front = shell.front.si if shell.front else 0.0
     floor = shell.floor.si if shell.floor else 0.0
     skin = share * [shell.length.si, shell.height.si] + [front, floor]
-    made = Outline(skin.copy(), skin)
+    tail = front + shell.tail_from.si if shell.form == "profile" and shell.tail_from is not None else None
+    made = Outline(skin.copy(), skin, tail)
     return made if made.area_m2 > 1e-6 else None

@@ -384,13 +384,17 @@ def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
         # up is height above the underside: find it along the skin
         chain = found[0].chain
         assert chain is not None
-        runs, heights = lengths(chain), chain[:, 1] - body.under
-        if opening.face == "front":
-            s = float(np.interp(u, heights, runs))
-            return found[0], box(s, a, s + h, a + w)
-        s = float(np.interp(u, heights[::-1], runs[::-1]))
-        return found[0], box(s - h, a, s, a + w)
+        s = run_at_height(chain, u + body.under, opening.face)
+        return found[0], box(s, a, s + h, a + w) if opening.face == "front" else box(s - h, a, s, a + w)
     return _cut_in_roof(body, found, a, u, w, h)
+
+
+def run_at_height(chain: Points, height_m: float, kind: str) -> float:
+    """How far along the chain of a nose or tail a height is first met, going up from its foot [m]."""
+    runs, heights = lengths(chain), chain[:, 1]
+    if kind == "rear":
+        return float(np.interp(height_m, np.maximum.accumulate(heights[::-1]), runs[::-1]))
+    return float(np.interp(height_m, np.maximum.accumulate(heights), runs))
 
 
 def _cut_in_roof(body: Body, found: tuple[Surface, ...], a: float, u: float, w: float, h: float) -> tuple[Surface, Polygon]:
@@ -439,9 +443,5 @@ def place_after(body: Body, opening: Opening, surface: Surface, ds: float, dt: f
     if opening.face == "roof":
         s = float(np.interp(a, chain[:, 0] - body.front, runs)) + ds
         return float(np.interp(s, runs, chain[:, 0] - body.front)), u + dt
-    heights = chain[:, 1] - body.under
-    if opening.face == "front":
-        s = float(np.interp(u, heights, runs)) + ds
-    else:
-        s = float(np.interp(u, heights[::-1], runs[::-1])) + ds
-    return a + dt, float(np.interp(s, runs, heights))
+    s = run_at_height(chain, u + body.under, opening.face) + ds
+    return a + dt, float(np.interp(s, runs, chain[:, 1] - body.under))

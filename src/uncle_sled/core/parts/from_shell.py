@@ -19,7 +19,7 @@ from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net, section_points
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.parts.part import MEMBER_M, Part
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined, why_not
@@ -31,6 +31,7 @@ BOUGHT_WALL_KG_M2 = 8.0  # skin and posts of a bought shell's wall, where its la
 NOSE_BOX_KG_M2 = 9.0
 FULL_DEPTH = 0.5  # sticks shallower than this share of the framed layers do not bridge them
 SUB_FRAME = "sub-frame"
+BENT_STEPS = 48  # parts of a leaf that goes round a curve, for its centre
 UNMEASURED = 0.75  # height of a bulkhead as a share of the body's
 
 
@@ -346,14 +347,14 @@ def _openings(shell: Shell, framed: Framed, library: Library) -> list[Part]:
     made = []
     for opening in shell.openings:
         cut = shapes.get(opening.id)
-        own = leaf_of(opening, library) if opening.mass is None else None
+        own = leaf_in(framed, opening, library) if opening.mass is None else None
         built = own is not None and not own.fault
         mass = opening.mass.si if opening.mass else own.mass_kg if own is not None and built else usual_mass_kg(opening)
         if cut is None or mass <= 0:
             continue
         surface = surfaces[cut.surface]
-        x, y, z = surface.place(cut.shape.centroid.x, cut.shape.centroid.y)
         left, low, right, high = cut.shape.bounds
+        x, y, z = _middle(surface, cut.shape, own.thick_m / 2 if own is not None and built else 0.0)
         ends = surface.place(left, low), surface.place(right, high)
         made.append(
             Part(
@@ -373,6 +374,17 @@ def _openings(shell: Shell, framed: Framed, library: Library) -> list[Part]:
             )
         )
     return made
+
+
+def _middle(surface: Surface, shape: Polygon, depth_m: float) -> tuple[float, float, float]:
+    """Centre of an even leaf in its hole, so deep in the face; one that goes round a curve has it inside of that."""
+    left, low, right, high = shape.bounds
+    if surface.chain is None:
+        return surface.place(shape.centroid.x, shape.centroid.y, depth_m)
+    edges = np.linspace(left, right, BENT_STEPS + 1)
+    at = (edges[:-1] + edges[1:]) / 2
+    x, y, z = surface.places(at, np.full(BENT_STEPS, (low + high) / 2), depth_m).mean(axis=0).tolist()
+    return x, y, z
 
 
 def _cut_since(shell: Shell, framed: Framed, library: Library) -> list[Part]:

@@ -1,4 +1,4 @@
-"""A door or hatch of one's own: gaps, pieces, weight, what shuts it and what pulls at its hinges.
+"""A door or hatch of one's own, flat or round a curve: gaps, pieces, weight, what shuts it and what pulls at its hinges.
 
 Gap at the lock side: what the edge sweeps, sqrt(w^2 + t^2) - w, the coats of leaf and jamb, and 2 mm; the other sides the
 coats and 2 mm. Seal 40 N/m squeezed by a third. Source: stow notes, doors of one's own. Checks: 0.60 x 0.04 sweeps 1.33 mm,
@@ -11,9 +11,14 @@ import math
 from collections.abc import Mapping
 
 import msgspec
+import numpy as np
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.shell import Leaf, Opening
+from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import TIMBER, Material
+from uncle_sled.core.parts.bent_leaf import Bent, LeafPiece, bent_leaf, swing_gap_m
+from uncle_sled.core.parts.leaf_side import LeafSide, leaf_side
 from uncle_sled.core.units import GRAVITY
 
 PLAY_M, SEAL_N_M, SQUEEZED = 0.002, 40.0, 0.33
@@ -21,22 +26,11 @@ WINDOW_KG_M2, FITTINGS_KG = 12.0, 0.8
 LEANS_N = 100.0  # of somebody at its free end
 
 
-class LeafPiece(msgspec.Struct, frozen=True):
-    """kind: bar, sheet or fill; sizes [m], the section of a bar as (seen, through); many alike."""
-
-    name: str
-    kind: str
-    material: str
-    length_m: float
-    width_m: float
-    thick_m: float
-    many: int
-
-
 class LeafBuilt(msgspec.Struct, frozen=True):
     """As built: size outside, thickness, gaps [m], pieces, mass, force of the seal to shut it, pull at the upper hinge [N].
 
     hinge_leaning_n: with somebody leaning on its end; None where nobody said how far its hinges are apart. fault: why not.
+    bent: how it is made where it goes round a curve; its height is then that along the curve.
     """
 
     width_m: float
@@ -50,6 +44,7 @@ class LeafBuilt(msgspec.Struct, frozen=True):
     hinge_n: float | None
     hinge_leaning_n: float | None
     fault: str
+    bent: Bent | None = None
 
 
 def sweep_m(width_m: float, thick_m: float) -> float:
@@ -62,11 +57,21 @@ def hinge_n(mass_kg: float, width_m: float, spacing_m: float, leaning_n: float =
     return (mass_kg * GRAVITY * width_m / 2 + leaning_n * width_m) / spacing_m
 
 
-def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | None:
-    """The leaf of an opening; None where it has none of one's own."""
+OPENS_DEG = 90.0
+
+
+def leaf_in(framed: Framed, opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | None:
+    """The leaf of an opening as it is cut into the body; None where it has none of one's own."""
+    return leaf_of(opening, library, leaf_side(framed, opening)) if opening.leaf is not None else None
+
+
+def leaf_of(opening: Opening, library: Mapping[str, Material], side_of: LeafSide | None = None) -> LeafBuilt | None:
+    """The leaf of an opening; None where it has none of one's own. Args: side_of: how it lies; flat where it is not given."""
     leaf = opening.leaf
     if leaf is None:
         return None
+    if side_of is not None and side_of.bent:
+        return _bent(opening, leaf, library, side_of)
     deep = leaf.stick.deep.si
     thick = deep + 2 * leaf.skin_thick.si
     side = 2 * leaf.coat.si + PLAY_M
@@ -93,9 +98,7 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
         )
     pieces = _pieces(leaf, wide, high)
     mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0)
-    for piece in pieces:
-        material = library[piece.material]
-        mass += piece.many * piece.length_m * piece.width_m * material.weight_kg_m2(piece.thick_m)
+    mass += _mass_kg(pieces, library)
     if leaf.window_width is not None and leaf.window_height is not None:
         area = leaf.window_width.si * leaf.window_height.si
         mass -= 2 * area * library[leaf.skin].weight_kg_m2(leaf.skin_thick.si)  # cut out of both skins
@@ -120,9 +123,50 @@ def leaf_of(opening: Opening, library: Mapping[str, Material]) -> LeafBuilt | No
     )
 
 
+def _bent(opening: Opening, leaf: Leaf, library: Mapping[str, Material], side_of: LeafSide) -> LeafBuilt:
+    """A leaf over a curve: it is hung across the body, at its upper edge, and as high as the curve is long."""
+    outline = np.array(side_of.outline)
+    thick, side = leaf.stick.deep.si + 2 * leaf.skin_thick.si, 2 * leaf.coat.si + PLAY_M
+    opens = float(opening.open_deg) if opening.open_deg is not None else OPENS_DEG
+    lock = swing_gap_m(outline, thick, opens) + side
+    wide = opening.width.si - 2 * side
+    high = float(np.hypot(*np.diff(outline, axis=0).T).sum()) - side - lock
+    fault, bent = _fault(leaf, wide, high, library), None
+    if not fault and side_of.hinge_bends:
+        fault = "its hinges would lie on the curve; hung at its top they lie straight across"
+    if not fault:
+        made = bent_leaf(leaf, wide, outline, (side, lock))
+        fault, bent = (made, None) if isinstance(made, str) else ("", made)
+    mass = 0.0
+    if bent is not None:
+        mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0) + _mass_kg(bent.pieces, library)
+    return LeafBuilt(
+        wide,
+        high,
+        thick_m=thick,
+        lock_gap_m=lock,
+        gap_m=side,
+        pieces=bent.pieces if bent is not None else (),
+        mass_kg=mass,
+        seal_n=SEAL_N_M * 2 * (wide + high) if bent is not None else 0.0,
+        hinge_n=None,
+        hinge_leaning_n=None,
+        fault=fault,
+        bent=bent,
+    )
+
+
+def _mass_kg(pieces: tuple[LeafPiece, ...], library: Mapping[str, Material]) -> float:
+    return sum(piece.many * _area_m2(piece) * library[piece.material].weight_kg_m2(piece.thick_m) for piece in pieces)
+
+
+def _area_m2(piece: LeafPiece) -> float:
+    return float(Polygon(piece.outline).area) if piece.outline else piece.length_m * piece.width_m
+
+
 def _fault(leaf: Leaf, wide: float, high: float, library: Mapping[str, Material]) -> str:
     seen, deep = leaf.stick.thick.si, leaf.stick.deep.si
-    for id in (TIMBER, leaf.skin, leaf.foam):
+    for id in (TIMBER, leaf.skin, leaf.foam, leaf.rib):
         if id and id not in library:
             return f"there is no material “{id}”"
     if min(seen, deep) <= 0 or leaf.skin_thick.si <= 0:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, dimension, rect
+from uncle_sled.core.drawing.shell.leaf_drawn import hinge_line
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.leaf import SQUEEZED, LeafBuilt, leaf_of
+from uncle_sled.core.parts.leaf import SQUEEZED, LeafBuilt, leaf_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 
@@ -15,10 +16,15 @@ USUAL_WALL_M = 0.03
 
 
 def jamb(s: Studied, opening: Opening, words: Words) -> tuple[tuple[Primitive, ...], float, float]:
-    """The lock side seen from above (from the side where it is hung at its top), and its size [m]; nothing without a leaf."""
-    made = leaf_of(opening, library_of(s.facts.materials))
+    """The lock side seen from above (from the side where it is hung at its top), and its size [m]; nothing without a leaf.
+
+    Of a leaf that goes round a curve its hinge line, where the water has to stay out.
+    """
+    made = leaf_in(s.framed, opening, library_of(s.facts.materials))
     if made is None or made.fault or opening.leaf is None:
         return (), 0.0, 0.0
+    if made.bent is not None:
+        return hinge_line(s, opening, words)
     face = face_of(s.build.shell, opening.face)
     wall = sum(layer.thickness.si for layer in face.layers) if face is not None and face.layers else USUAL_WALL_M
     gap, thick = made.lock_gap_m, made.thick_m
@@ -53,9 +59,13 @@ def leaf_words(made: LeafBuilt, words: Words) -> str:
     """What a leaf of one's own comes to, in a sentence."""
     if made.fault:
         return f"It cannot be made so: {made.fault}."
-    told = [
-        f"Leaf {words.cut(made.width_m)} × {words.cut(made.height_m)}, {words.thick(made.thick_m)} thick, {words.fine_kg(made.mass_kg)}."
-    ]
+    round_it = " along the curve" if made.bent is not None else ""
+    size = f"{words.cut(made.width_m)} × {words.cut(made.height_m)}{round_it}"
+    told = [f"Leaf {size}, {words.thick(made.thick_m)} thick, {words.fine_kg(made.mass_kg)}."]
+    if made.bent is not None:
+        ribs = next(piece.many for piece in made.pieces if piece.name == "rib")
+        bars = len(made.bent.bars_at)
+        told.append(f"{ribs} ribs sawn to the curve, {bars} rows of cross-bars; hinged straight across, a gutter under the hinge.")
     told.append(
         f"Gaps {words.thick(made.gap_m)}, at the lock {words.thick(made.lock_gap_m)}. The seal wants {words.fine_newtons(made.seal_n)} to shut."
     )

@@ -10,6 +10,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.sheets import EDGE, Column, Sheets
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
+from uncle_sled.core.drawing.shell.leaf_drawn import bent_leaf_drawn
 from uncle_sled.core.drawing.shell.unfolded import panels_drawn, seams_drawn, sections_drawn
 from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.framing.member import Member
@@ -17,7 +18,7 @@ from uncle_sled.core.framing.pie_cuts import KERF_M, plain_turn_rad
 from uncle_sled.core.framing.strip_ribs import jig_m
 from uncle_sled.core.geometry.bend_radius import least_radius_m
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bought_panels import joined, panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
@@ -207,7 +208,7 @@ def _seams_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
 def _leaf_pages(s: Studied, opening: Opening, name: str, printed: str) -> tuple[Page, ...]:
     """A door of one's own: its pieces, and a cut through its jamb at full size."""
     library = library_of(s.facts.materials)
-    made = leaf_of(opening, library)
+    made = leaf_in(s.framed, opening, library)
     if made is None:
         return ()
     sheets, words = _sheets(s, f"{name}: {opening.name}, made by yourself", f"the cut at full size, {printed}")
@@ -235,6 +236,11 @@ def _leaf_pages(s: Studied, opening: Opening, name: str, printed: str) -> tuple[
         Column("Thick", right=True),
     )
     sheets.table(heads, rows)
+    side, wide_m, high_m = bent_leaf_drawn(s, opening, words)
+    if side:
+        room = min(sheets.room[1], 330.0)
+        scale = min(sheets.room[0] / wide_m, room / high_m)
+        sheets.picture(room, placed(side, scale, max(sheets.room[0] - wide_m * scale, 0.0) / 2, 0.0))
     cut, wide_m, high_m = jamb(s, opening, words)
     if cut:
         high = max(high_m * POINTS_PER_M, 90.0) + 40

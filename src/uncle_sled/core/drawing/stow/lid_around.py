@@ -15,9 +15,10 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.person import tallest_m, upright
 from uncle_sled.core.drawing.primitives import Poly, Primitive, line, rect
 from uncle_sled.core.drawing.stow.people import sitting
+from uncle_sled.core.parts.leaf_side import SLOPING
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.beds import standing_room_m
-from uncle_sled.core.studies.stow.hinged import SLOPING, Hinged
+from uncle_sled.core.studies.stow.hinged import Hinged
 from uncle_sled.core.studies.stow.room import room_of
 
 BEHIND_M, AHEAD_M, BESIDE_M = 0.9, 0.5, 0.55  # of the body that is shown, of the ground, and where one stands

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Face, Layer, Opening
+from uncle_sled.core.document.shell import Face, Layer, Leaf, Opening
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.finding import Finding
@@ -16,9 +16,11 @@ from uncle_sled.core.framing.frame_body import Fault
 from uncle_sled.core.framing.stick_timber import header_depth_m
 from uncle_sled.core.geometry.bend_radius import judge
 from uncle_sled.core.materials import Material
-from uncle_sled.core.parts.face_build import face_build, library_of, material_of
+from uncle_sled.core.parts.bent_leaf import Bent
+from uncle_sled.core.parts.face_build import Library, face_build, library_of, material_of
 from uncle_sled.core.parts.inside import thickness_m
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import leaf_in
+from uncle_sled.core.parts.leaf_side import leaf_side
 from uncle_sled.core.reading.studied import Studied, silhouette_of
 from uncle_sled.core.studies.shell.bends import SheetBend, sheet_bends
 from uncle_sled.core.studies.shell.compare_ways import radius_of, way_ops
@@ -43,6 +45,7 @@ TITLES = {
     "opening-nowhere": "An opening has no face",
     "openings-meet": "Openings lie over each other",
     "opening-over-edge": "An opening comes over the edge",
+    "tail-nowhere": "The tail begins nowhere",
     "footprint-wrong": "A footprint that cannot be",
     "post-cut": "An opening takes a post that nothing carries over",
     "stick-too-deep": "Sticks deeper than their wall",
@@ -112,6 +115,11 @@ def _seal(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return ops, f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
 
 
+def _hang_at_top(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    opening = _opening(s, finding)
+    return (set_to(f"shell.openings.{opening.id}.hung", "top"),), f"Hang the {lower_first(opening.name)} at its top"
+
+
 def _drip(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     opening = _opening(s, finding)
     return (set_to(f"shell.openings.{opening.id}.drip", value=True),), f"Put a drip edge over the {lower_first(opening.name)}"
@@ -151,7 +159,14 @@ def _leaves(s: Studied, words: Words) -> Iterator[Finding]:
     """Leaves of one's own that do not go into their wall, or cannot be."""
     library = library_of(s.facts.materials)
     for opening in s.build.shell.openings:
-        leaf = leaf_of(opening, library)
+        side = leaf_side(s.framed, opening) if opening.kind in ("door", "hatch") else None
+        if side is not None and side.bent and side.hinge_bends:
+            yield HINGE_BENDS.found(
+                f"{opening.name}: hinges on a curve",
+                f"It goes round a curve of {side.turn_deg:.0f}° and is hung {HUNG[opening.hung]}: a hinge turns on a straight line only.",
+                (opening.id,),
+            )
+        leaf = leaf_in(s.framed, opening, library)
         if leaf is None:
             continue
         wall = thickness_m(s.build.shell, opening.face)
@@ -164,12 +179,52 @@ def _leaves(s: Studied, words: Words) -> Iterator[Finding]:
                 (opening.id,),
                 number=leaf.thick_m - wall,
             )
+        if opening.leaf is not None and leaf.bent is not None:
+            yield from _leaf_bends(opening, opening.leaf, leaf.bent, library, words)
+
+
+def _leaf_bends(opening: Opening, leaf: Leaf, bent: Bent, library: Library, words: Words) -> Iterator[Finding]:
+    """Skins of a leaf that goes round a curve: does the sheet?"""
+    material = library[leaf.skin]
+    radius = min(bent.outer_radius_m, bent.inner_radius_m)
+    if not material.bends or not math.isfinite(radius):
+        return
+    bend = judge(material.bends, leaf.skin_thick.si, radius)
+    if bend.verdict != "refused":
+        return
+    tightest = f"takes {words.m(bend.tightest_m)} at the tightest" if math.isfinite(bend.tightest_m) else "does not bend at all"
+    yield LEAF_WONT_BEND.found(
+        f"{opening.name}: its skin does not go round",
+        f"Its curve is {words.m(radius)} at the tightest; {words.material(material.name)} {words.layer(leaf.skin_thick.si)} {tightest}, bent across its grain.",
+        (opening.id,),
+        number=radius,
+    )
+
+
+HUNG = {"front": "at its front", "rear": "at its rear", "pair": "as a pair"}
 
 
 def _fault(fault: Fault) -> Finding:
     return FAULTS[fault.code].found(TITLES[fault.code], fault.says, fault.where)
 
 
+HINGE_BENDS = Rule(
+    "hinge-bends",
+    "mind",
+    "Shell",
+    "A leaf over a curve, hung along the curve",
+    "Hinges turn about one straight line.",
+    helps="edit",
+    cure=_hang_at_top,
+)
+LEAF_WONT_BEND = Rule(
+    "leaf-will-not-bend",
+    "mind",
+    "Shell",
+    "A skin of one's own leaf that is too thick for its curve",
+    "A sheet forced tighter than it goes cracks, or springs off its ribs.",
+    why_none="A thinner skin, two glued over each other, or a rounder profile.",
+)
 LEAF_WRONG = Rule(
     "leaf-wrong",
     "mind",

@@ -118,7 +118,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
         spreads += areas
     pieces += frame_bars(build)
     for opening in shell.openings:
-        pieces += leaf_pieces(opening, library)
+        pieces += leaf_pieces(framed, opening, library, sheet)
     made_up = cabinets_of(build, facts)
     for id, cabinet in made_up.items():
         pieces += cabinet_boards(id, cabinet, library)

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from shapely import box
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.joinery import BedBase
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import TIMBER, Material
 from uncle_sled.core.parts.cabinet import polygons
 from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.parts.face_build import Library
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.studies.cut.piece import Piece, bar_piece, flat_piece
 from uncle_sled.core.studies.cut.skins import panels_of
+from uncle_sled.core.studies.cut.wanted import Grain
 
 MOST_SLATS = 80  # of one bed
 
@@ -86,9 +89,9 @@ def cabinet_boards(id: str, fitted: Fitted, library: Library) -> list[Piece]:
     return made
 
 
-def leaf_pieces(opening: Opening, library: Library) -> list[Piece]:
-    """A door or hatch of one's own: its sticks, skins and foam."""
-    made = leaf_of(opening, library)
+def leaf_pieces(framed: Framed, opening: Opening, library: Library, sheet: tuple[float, float]) -> list[Piece]:
+    """A door or hatch of one's own: its sticks, ribs, skins and foam. A skin larger than a sheet is parted over its sticks."""
+    made = leaf_in(framed, opening, library)
     pieces: list[Piece] = []
     for piece in made.pieces if made is not None else ():
         material = library[piece.material]
@@ -101,6 +104,19 @@ def leaf_pieces(opening: Opening, library: Library) -> list[Piece]:
                 pieces.append(bar_piece(key, name, opening.id, stuff, section_m, piece.length_m, area_m2=area_m2))
             else:
                 kind = "sheet" if piece.kind == "sheet" else "fill"
-                shape = box(0, 0, piece.length_m, piece.width_m)
-                pieces.append(flat_piece(key, name, opening.id, kind, (material, piece.thick_m), shape, "any", ()))
+                shape = Polygon(piece.outline) if piece.outline else box(0, 0, piece.length_m, piece.width_m)
+                bends = piece.backed_m is not None
+                parts = [part for part, _ in panels_of(shape, sheet, *(piece.backed_m or ((), ())))] if bends else [shape]
+                grain: Grain = "across" if bends else "any"  # skins bend the easy way, across their grain
+                for n, part in enumerate(parts, 1):
+                    at = (key, name) if len(parts) == 1 else (f"{key}/part {n}", f"{name}, part {n}")
+                    pieces.append(_leaf_sheet(*at, opening.id, kind, (material, piece.thick_m), part, grain))
     return pieces
+
+
+def _leaf_sheet(key: str, name: str, of: str, kind: str, stuff: tuple[Material, float], shape: Polygon, across: Grain) -> Piece:
+    """A sheet of a leaf; the grain of a bent skin runs across the curve, which lies along x."""
+    left, low, right, high = shape.bounds
+    turned = high - low > right - left  # it is laid along its longer side
+    grain: Grain = across if across == "any" else "along" if turned else "across"
+    return flat_piece(key, name, of, kind, stuff, shape, grain, ())

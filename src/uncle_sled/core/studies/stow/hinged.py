@@ -10,23 +10,18 @@ import itertools
 import math
 
 import msgspec
-import numpy as np
 
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import OPENS_DEG, leaf_in
+from uncle_sled.core.parts.leaf_side import Point, leaf_side
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.struts import TEMPERATURES, Swing, Turning, Verdict, strut_fault, swing, verdict
-
-OPENS_DEG = 90.0
-SLOPING = 0.3  # outward share of x over which a hatch opens fore or aft and not over its hinge
-Point = tuple[float, float]
 
 
 class Hinged(msgspec.Struct, frozen=True, eq=False):
@@ -73,9 +68,10 @@ def hinged(s: Studied) -> tuple[Hinged, ...]:
 def _hatch(s: Studied, opening: Opening) -> Hinged:
     path = f"shell.openings.{opening.id}"
     part = next((p for p in s.parts if p.id == opening.id), None)
-    leaf = leaf_of(opening, library_of(s.facts.materials)) if opening.mass is None else None
+    leaf = leaf_in(s.framed, opening, library_of(s.facts.materials)) if opening.mass is None else None
     added = opening.leaf.hangs_on.si if leaf is not None and opening.leaf is not None and opening.leaf.hangs_on is not None else 0.0
-    outline = _side_of(s, opening)
+    side = leaf_side(s.framed, opening)
+    outline = side.outline if side is not None else ()
     if not outline:
         return Hinged(
             opening.id,
@@ -106,37 +102,6 @@ def _hatch(s: Studied, opening: Opening) -> Hinged:
         )
     opens = float(opening.open_deg) if opening.open_deg is not None else OPENS_DEG
     return _judged(opening.id, opening.name, path, _turning(part.mass_kg, outline, opens), outline, added, part.source, opening.strut)
-
-
-def _side_of(s: Studied, opening: Opening) -> tuple[Point, ...]:
-    """The shut leaf from its hinge to its free edge, x the way it opens [m]; nothing where it is not cut."""
-    cut = next((c for c in s.framed.cuts if c.id == opening.id and c.good), None)
-    if cut is None or s.framed.body is None:
-        return ()
-    surface = next(x for x in s.framed.body.surfaces if x.id == cut.surface)
-    s0, t0, s1, t1 = cut.shape.bounds
-    if surface.chain is None:
-        foot, head = surface.place((s0 + s1) / 2, t0), surface.place((s0 + s1) / 2, t1)
-        long = math.dist(foot, head)
-        slope = math.asin(min(max((head[2] - foot[2]) / max(long, 1e-9), -1.0), 1.0))
-        out = math.copysign(1.0, -surface.inward[2]) if abs(surface.inward[2]) > 1e-6 else 1.0
-        return ((0.0, 0.0), (long * math.cos(slope) * out if out > 0 else 0.0, -long * math.sin(slope)))
-    points = _chain(surface, s0, s1)
-    if points[0][1] < points[-1][1]:
-        points.reverse()  # its hinge is at the higher end
-    hinge = points[0]
-    middle = surface.place((s0 + s1) / 2, (t0 + t1) / 2, 0.01)
-    outer = surface.place((s0 + s1) / 2, (t0 + t1) / 2, 0.0)
-    outward = (outer[0] - middle[0]) / 0.01
-    sign = math.copysign(1.0, outward) if abs(outward) > SLOPING else math.copysign(1.0, points[-1][0] - hinge[0])
-    return tuple(((x - hinge[0]) * sign, z - hinge[1]) for x, z in points)
-
-
-def _chain(surface: Surface, s0: float, s1: float) -> list[Point]:
-    assert surface.chain is not None
-    runs = lengths(surface.chain)
-    at = [s0, *(float(r) for r in runs if s0 < r < s1), s1]
-    return [(float(np.interp(r, runs, surface.chain[:, 0])), float(np.interp(r, runs, surface.chain[:, 1]))) for r in at]
 
 
 def _turning(mass_kg: float, outline: tuple[Point, ...], opens_deg: float) -> Turning:

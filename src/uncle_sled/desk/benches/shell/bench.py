@@ -9,13 +9,14 @@ import msgspec
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QPushButton, QSplitter
 
-from uncle_sled.core.document.cutting_in import KINDS, first_opening
+from uncle_sled.core.document.cutting_in import CURVED, KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.errors import EntryError
+from uncle_sled.core.geometry.tail_hatch import over_curve
 from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.reading.studied import silhouette_of
 from uncle_sled.core.words import Words, lower_first
@@ -196,6 +197,8 @@ class ShellBench(PanelBench):
         for kind in KINDS:
             words = {"gland": "cable gland", "screw row": "row of screws"}.get(kind, kind)
             menu.addAction(words).triggered.connect(lambda _=False, kind=kind: self.cut_in(kind))
+            if kind == "hatch" and self.session.build.shell.form == "profile":
+                menu.addAction(CURVED).triggered.connect(self.cut_in_over_curve)
         menu.popup(self.cut_button.mapToGlobal(QPoint(0, self.cut_button.height() + 2)))
 
     def cut_in(self, kind: str) -> None:
@@ -206,6 +209,14 @@ class ShellBench(PanelBench):
         record = first_opening(shell, kind)
         if self.session.edit(f"Cut in a {lower_first(record['name'])}", [add_to("shell.openings", record)], "Shell", (record["id"],)):
             self.session.select((record["id"],))
+
+    def cut_in_over_curve(self) -> None:
+        """The tail begins at the hinge, and the hatch goes down from there over the curve."""
+        ops, id = over_curve(self.session.build.shell)
+        if not ops:
+            self.session.said.emit("This profile has no tail that a hatch could go over; draw one that comes down to the floor.", "note")
+        elif self.session.edit(f"Cut in a {CURVED}", list(ops), "Shell", (id,)):
+            self.session.select((id,))
 
     def close_up(self) -> None:
         opening = next((o for o in self.session.build.shell.openings if o.id in self.session.selection), None)

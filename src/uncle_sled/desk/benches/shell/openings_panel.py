@@ -5,9 +5,11 @@ from __future__ import annotations
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
+from uncle_sled.core.drawing.shell.leaf_drawn import bent_leaf_drawn
 from uncle_sled.core.drawing.shell.shell_views import opening_number
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.leaf import leaf_of
+from uncle_sled.core.parts.leaf import leaf_in
+from uncle_sled.core.parts.leaf_side import leaf_side
 from uncle_sled.core.studies.shell.holes import SEALS, Hole, holes
 from uncle_sled.desk.benches.shell.flat_view import FlatView
 from uncle_sled.desk.kit.panel import Group, Panel, across, rows
@@ -47,12 +49,15 @@ class OpeningsPanel(Panel):
         self.jamb = self.put(
             Drawing("Through the jamb of the chosen door", self._jamb, when=lambda: self._chosen_leaf() is not None, share=1)
         )
-        return across(rows(self.table, Says(self._told, "pencil", "small"), gap=3, share=5), rows(self.flat, self.jamb, share=2), gap=8)
+        self.rib = self.put(Drawing("The chosen hatch from its side", self._rib, when=self._bends, share=1))
+        beside = rows(self.flat, self.rib, self.jamb, share=2)
+        return across(rows(self.table, Says(self._told, "pencil", "small"), gap=3, share=5), beside, gap=8)
 
     def refreshed(self) -> None:
         chosen = self.chosen()
         if chosen is not None:
             self.flat.show_kind(chosen.face)
+        self.flat.setVisible(not self._bends())  # a leaf over a curve takes its room
 
     def chosen(self) -> Opening | None:
         return next((opening for opening in self.session.build.shell.openings if opening.id in self.session.selection), None)
@@ -75,13 +80,30 @@ class OpeningsPanel(Panel):
         shapes, wide, high = jamb(self.studied, opening, self.words)
         if not shapes:
             return ()
-        scale = min((width - 24) / wide, (height - 52) / high)
-        title = Text((12, height - 12), "Through the jamb; full size on paper", 11, "pencil", anchor="left")
-        return (title, *placed(shapes, scale, 12, 30 + 0.02 * scale))
+        said, foot, room = ("Through the hinge line", 8.0, 36) if self._bends() else ("Through the jamb", 30.0, 52)
+        scale = min((width - 24) / wide, (height - room) / high)
+        foot += 0.0 if self._bends() else 0.02 * scale
+        title = Text((12, height - 12), f"{said}; full size on paper", 11, "pencil", anchor="left")
+        return (title, *placed(shapes, scale, 12, foot))
+
+    def _bends(self) -> bool:
+        opening = self._chosen_leaf()
+        side = leaf_side(self.studied.framed, opening) if opening is not None else None
+        return side is not None and side.bent
+
+    def _rib(self, width: float, height: float) -> tuple[Primitive, ...]:
+        """A hatch over a curve from its side: rib, cross-bars, skins."""
+        opening = self._chosen_leaf()
+        shapes, wide, high = bent_leaf_drawn(self.studied, opening, self.words) if opening is not None else ((), 0.0, 0.0)
+        if not shapes:
+            return ()
+        scale = min((width - 24) / wide, (height - 30) / high)
+        title = Text((12, height - 12), "From its side: a rib, the cross-bars on end", 11, "pencil", anchor="left")
+        return (title, *placed(shapes, scale, 12 + (width - 24 - wide * scale) / 2, 6))
 
     def _told(self) -> str:
         opening = self._chosen_leaf()
-        made = leaf_of(opening, library_of(self.session.facts.materials)) if opening is not None else None
+        made = leaf_in(self.studied.framed, opening, library_of(self.session.facts.materials)) if opening is not None else None
         if made is not None:
             return leaf_words(made, self.words)
         found = holes(self.studied)

@@ -48,6 +48,7 @@ class ProfilePanel(Panel):
             Row("shell.roof_overhang", when=_form_is("gable", "butterfly")),
             *plain("shell", "nose_point tail_clip", when=_form_is("box", "flat", "shed")),
             *plain("shell", "tail_clip_across clipped", when=_has("tail_clip")),
+            Row("shell.tail_from", when=_form_is("profile")),
             *plain("shell", "floor wall mattress"),
         ]
         boxes = [

@@ -14,6 +14,7 @@ from uncle_sled.core.document.shell import Section
 from uncle_sled.core.framing.by_hand import as_generated_ops, change_ops, changes_of
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.leaf_side import leaf_side
 from uncle_sled.core.parts.partitions import inner_of
 from uncle_sled.core.units import show
 from uncle_sled.core.words import Words, lower_first
@@ -106,8 +107,24 @@ def _leaf_rows(session: Session, id: str) -> list[Row]:
         Row(f"{path}.skin", kind=sheets, when=has),
         Row(f"{path}.skin_thick", when=has),
         Row(f"{path}.foam", kind=foams, when=has),
-        *plain(path, "window_width window_height coat hinge_spacing hangs_on", when=has),
+        Row(f"{path}.rib", kind=sheets, when=_bent(session, id)),
+        Row(f"{path}.rib_pitch", when=_bent(session, id)),
+        *plain(path, "window_width window_height", when=lambda build: has(build) and not _bent(session, id)(build)),
+        *plain(path, "coat hinge_spacing hangs_on", when=has),
     ]
+
+
+def _bent(session: Session, id: str) -> Callable[[Any], bool]:
+    """Whether the leaf of an opening goes round a curve."""
+
+    def bent(build: Any) -> bool:
+        opening = next((opening for opening in build.shell.openings if opening.id == id), None)
+        if opening is None or opening.leaf is None:
+            return False
+        side = leaf_side(session.studied.framed, opening)
+        return side is not None and side.bent
+
+    return bent
 
 
 def _door_is(id: str, *kinds: str) -> Callable[[Any], bool]:

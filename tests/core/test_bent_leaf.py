@@ -93,7 +93,7 @@ def test_a_corner_parts_the_skins_and_has_a_bar_on_both_sides():
     ],
 )
 def test_what_cannot_be_made_is_said(leaf, line, says):
-    assert says in bent_leaf(leaf, 1.0, line, (0.0, 0.0))
+    assert says in str(bent_leaf(leaf, 1.0, line, (0.0, 0.0)))
 
 
 def a_tail(profile="classic round nose", **changes):

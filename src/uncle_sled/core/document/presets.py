@@ -32,5 +32,7 @@ PRESETS: dict[str, tuple[ProfileNode, ...]] = {
     ),
     "square back": (_node(0.0, 0.0), _node(0.0, 0.35, None, (0.02, 0.80)), _node(0.25, 1.0, (0.10, 1.0)), _node(1.0, 1.0), _node(1.0, 0.0)),
     "wedge": (_node(0.0, 0.0), _node(0.0, 0.55), _node(0.30, 1.0), _node(1.0, 1.0), _node(1.0, 0.0)),
+    "square, tail corner off": (_node(0.0, 0.0), _node(0.0, 1.0), _node(1.0, 1.0), _node(1.0, 0.35), _node(0.84, 0.0)),
+    "square, both corners off": (_node(0.0, 0.0), _node(0.0, 0.62), _node(0.16, 1.0), _node(1.0, 1.0), _node(1.0, 0.35), _node(0.84, 0.0)),
 }
 BOX = (_node(0.0, 0.0), _node(0.0, 1.0), _node(1.0, 1.0), _node(1.0, 0.0))

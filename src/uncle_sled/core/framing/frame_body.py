@@ -112,7 +112,7 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     if school is None or (faults and faults[0].code == "profile-crosses"):
         return Framed(body, cuts, (), tuple(faults), (), None)
     assert sizes is not None
-    wrong = _unbuildable(shell, school, sizes, library)
+    wrong = _unbuildable(shell, body, school, sizes, library)
     if wrong:
         return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
     if school is PANELS:
@@ -155,14 +155,20 @@ def _profile_faults(body: Body) -> Iterable[Fault]:
         yield Fault("tail-nowhere", ("shell.tail_from",), says)
 
 
-def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str, Material]) -> list[Fault]:
+def _unbuildable(shell: Shell, body: Body, school: SchoolOf, sizes: Sizes, library: dict[str, Material]) -> list[Fault]:
     found = []
     most = max(size.si if size else 0.0 for size in (shell.length, shell.width, shell.height))
     if most > LONGEST_M:
         says = f"The body is {{{most:.0f} m}} on its longest side; nothing on the road is over {{{LONGEST_M:.0f} m}}, so it is not framed."
         found.append(Fault("body-too-big", ("shell",), says))
+    bent = next((surface for surface in body.surfaces if surface.curved), None) if school is PANELS else None
     if shell.form not in school.forms:
         found.append(Fault("school-form", ("shell",), _no_form(school, shell.form)))
+    elif bent is not None:
+        says = (
+            f"Sandwich panels do not bend, and the {bent.id} is round. Draw the profile of straight lines, or take another school or body."
+        )
+        found.append(Fault("school-form", ("shell",), says))
     for name, size in (("pitch", sizes.pitch), ("rib pitch", sizes.rib_pitch)):
         if size < LEAST_PITCH_M:
             found.append(
@@ -186,8 +192,6 @@ def _unbuildable(shell: Shell, school: SchoolOf, sizes: Sizes, library: dict[str
 
 
 def _no_form(school: SchoolOf, form: str) -> str:
-    if school is PANELS:
-        return "Sandwich panels cannot make a drawn profile: they do not bend. Take another school, or a box, shed, flat, gable or bevelled body."
     return f"{school.name.capitalize()} cannot make a {form} body: its sides are one profile. Take stick timber, or a profile, box, shed or flat body that falls to front or rear."
 
 

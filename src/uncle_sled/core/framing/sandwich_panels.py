@@ -113,7 +113,7 @@ PANELS = SchoolOf(
     ),
     wall=_nothing,
     ribs=_nothing,
-    forms=("box", "flat", "shed", "gable", "butterfly", "bevelled"),
+    forms=("profile", "box", "flat", "shed", "gable", "butterfly", "bevelled"),
     feet=True,
     material=ALUMINIUM,
 )

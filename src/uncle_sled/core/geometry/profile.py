@@ -52,12 +52,16 @@ class Outline(msgspec.Struct, frozen=True):
         return (float(((p[:, 0] + q[:, 0]) * cross).sum() / six_area), float(((p[:, 1] + q[:, 1]) * cross).sum() / six_area))
 
     def chain(self, facing: str) -> Points:
-        """The points of the skin that face front, rear or up, shape (n, 2); the run with most of them."""
+        """The points of the skin that face front, rear or up, shape (n, 2); the run with most of them.
+
+        What is cut in under the nose or tail belongs to the front or rear: walking over the roof, the skin goes forward there.
+        """
         step = np.diff(self.skin, axis=0)
         length = np.hypot(step[:, 0], step[:, 1])
         forward = np.divide(step[:, 1], length, out=np.zeros_like(length), where=length > 0)
-        of = {"front": forward > FACING, "rear": forward < -FACING, "roof": np.abs(forward) <= FACING}[facing]
-        at = np.flatnonzero(of)
+        under = step[:, 0] < -HAIR_M
+        front, rear = (forward > FACING) | (under & (step[:, 1] > 0)), (forward < -FACING) | (under & (step[:, 1] <= 0))
+        at = np.flatnonzero({"front": front, "rear": rear, "roof": ~(front | rear)}[facing])
         begins = self._tail() if facing != "front" else None
         if begins is not None:
             after, point = begins

@@ -22,6 +22,9 @@ from uncle_sled.core.geometry.profile import TRUE_M, Outline, Points, outline
 
 Vector = tuple[float, float, float]
 SIDES = ("left side", "right side")
+CORNER_DEG = 30.0  # a skin that turns by more at one point is two
+FLAT_M = 2e-3
+SHORT_M = 0.1  # of a floor: shorter it is none
 FALL = 1 / 40  # of a flat roof, where its low edge is not given
 FIRST_EAVES, FIRST_BEVEL = 0.7, 0.25  # of height; metres
 
@@ -52,6 +55,16 @@ class Surface(msgspec.Struct, frozen=True):
     def swept(self) -> bool:
         """Whether it bends: it follows a chain over the body."""
         return self.chain is not None
+
+    @property
+    def curved(self) -> bool:
+        """Whether a swept skin is bent, and not one flat slope."""
+        if self.chain is None:
+            return False
+        (ax, az), (bx, bz) = self.chain[0], self.chain[-1]
+        long = max(math.hypot(bx - ax, bz - az), 1e-9)
+        off = (bx - ax) * (az - self.chain[:, 1]) - (ax - self.chain[:, 0]) * (bz - az)
+        return bool(np.abs(off).max() / long > FLAT_M)
 
     def place(self, s: float, t: float, depth_m: float = 0.0) -> Vector:
         """Station, side and height [m] of a point of the surface, moved inward by a depth."""
@@ -172,26 +185,21 @@ def _swept(body: Body, shell: Shell) -> tuple[Surface, ...]:
     plan = plan_of(shell)
     made = [_floor(body, plan)]
     flat = body.side.polygon - [body.front, body.under]
-    runs = {kind: body.side.chain(kind) for kind in ("front", "roof", "rear")}
-    over = tuple(
-        LineString(chain - [body.front, body.under])
-        for kind, chain in runs.items()
-        if len(chain) > 1 and not (kind != "roof" and _plumb(chain))
-    )
+    runs = [(id, kind, chain) for kind in ("front", "roof", "rear") for id, chain in _runs_of(body, kind)]
+    over = tuple(LineString(chain - [body.front, body.under]) for _, kind, chain in runs if not (kind != "roof" and _plumb(chain)))
     for name, y, inward in (("left side", -half, 1.0), ("right side", half, -1.0)):
         side = _valid(Polygon(flat))
         if plan is not None:
             begin, end = side_span_m(shell, name)
             side = _valid(side.intersection(box(begin, -1, end, body.height + 1)))
         made.append(Surface(name, name, side, (body.front, y, body.under), inward=(0.0, inward, 0.0), roof_edges=over))
-    for kind, chain in runs.items():
-        if len(chain) < 2:
-            continue
+    for id, kind, chain in runs:
         if kind != "roof" and plan is not None:
             made += _end_walls(body, shell, kind)
             continue
         if kind != "roof" and _plumb(chain):
-            made.append(_end_wall(body, kind, box(0, 0, wide, float(np.ptp(chain[:, 1]))), float(chain[0, 0])))
+            wall = box(0, 0, wide, float(np.ptp(chain[:, 1])))
+            made.append(_end_wall(body, kind, wall, float(chain[0, 0]), id=id, foot_m=float(chain[:, 1].min())))
             continue
         long = float(lengths(chain)[-1])
         if long > 1e-6:
@@ -199,8 +207,27 @@ def _swept(body: Body, shell: Shell) -> tuple[Surface, ...]:
             if plan is not None:  # one slope: along the run as along the body
                 share = long / max(body.length, 1e-9)
                 shape = _valid(Polygon([((x - body.front) * share, y + half) for x, y in plan.exterior.coords]))
-            made.append(Surface(kind, kind, shape, (0.0, -half, 0.0), chain=chain))
+            made.append(Surface(id, kind, shape, (0.0, -half, 0.0), chain=chain))
     return tuple(made)
+
+
+def _runs_of(body: Body, kind: str) -> list[tuple[str, Points]]:
+    """The skin that faces one way, parted at its corners, each with its id; a tail that was said to be one stays whole."""
+    chain = body.side.chain(kind)
+    if len(chain) < 2:
+        return []
+    ways = np.diff(chain, axis=0)
+    turns = np.degrees(np.abs(np.diff(np.unwrap(np.arctan2(ways[:, 1], ways[:, 0])))))
+    corners = [int(at) + 1 for at in np.flatnonzero(turns > CORNER_DEG)] if not (kind == "rear" and body.side.tail_m is not None) else []
+    parts = [chain[a : b + 1] for a, b in itertools.pairwise([0, *corners, len(chain) - 1])]
+    # the upper one of an end and the longest of a roof have its name, the others say where they are from there
+    first = {"front": len(parts) - 1, "rear": 0}.get(kind, max(range(len(parts)), key=lambda at: float(lengths(parts[at])[-1])))
+    named = []
+    for at, part in enumerate(parts):
+        where = ("fore" if at < first else "aft") if kind == "roof" else "below"
+        many = abs(at - first)
+        named.append((kind if at == first else f"{kind} {where}" + (f" {many}" if many > 1 else ""), part))
+    return named
 
 
 def _end_walls(body: Body, shell: Shell, kind: str) -> list[Surface]:
@@ -237,14 +264,16 @@ def _plumb(chain: Points) -> bool:
     return bool(np.ptp(chain[:, 0]) < 0.002)
 
 
-def _end_wall(body: Body, kind: str, shape: Polygon, station: float, edges: tuple[LineString, ...] = ()) -> Surface:
+def _end_wall(
+    body: Body, kind: str, shape: Polygon, station: float, edges: tuple[LineString, ...] = (), id: str = "", foot_m: float | None = None
+) -> Surface:
     top = float(shape.bounds[3])
     edges = edges or (LineString([(0, top), (body.width, top)]),)
     return Surface(
-        kind,
+        id or kind,
         kind,
         polygon=shape,
-        origin=(station, -body.width / 2, body.under),
+        origin=(station, -body.width / 2, body.under if foot_m is None else foot_m),
         along=(0.0, 1.0, 0.0),
         up=(0.0, 0.0, 1.0),
         inward=(1.0 if kind == "front" else -1.0, 0.0, 0.0),
@@ -254,7 +283,8 @@ def _end_wall(body: Body, kind: str, shape: Polygon, station: float, edges: tupl
 
 def _floor(body: Body, plan: Polygon | None = None) -> Surface:
     half = body.width / 2
-    shape = box(0, 0, body.length, body.width)
+    begin, end = float(body.side.skin[0, 0]) - body.front, float(body.side.skin[-1, 0]) - body.front
+    shape = box(begin, 0, end, body.width) if end - begin > SHORT_M else box(0, 0, body.length, body.width)
     if plan is not None:
         shape = Polygon([(x - body.front, y + half) for x, y in plan.exterior.coords])
     return Surface(
@@ -369,15 +399,20 @@ def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
     found = body.of(opening.face)
     if not found or w <= 0 or h <= 0:
         return None
-    if opening.face in ("front", "rear") and len(found) > 1:
+    if opening.face in ("front", "rear") and len(found) > 1 and _over_each_other(found):
+        found = (_at_height(found, u + body.under),)
+    elif opening.face in ("front", "rear") and len(found) > 1:
         # from the left foot on along the walls of a nose or tail that has two
         for surface in found:
             run = float(surface.polygon.bounds[2])
             if a < run or surface is found[-1]:
                 return surface, box(a, u, a + w, u + h)
             a -= run
-    if opening.face in SIDES or (opening.face in ("front", "rear") and not found[0].swept):
+    if opening.face in SIDES:
         return found[0], box(a, u, a + w, u + h)
+    if opening.face in ("front", "rear") and not found[0].swept:
+        low = u + body.under - found[0].origin[2]  # a wall over a corner that is cut off begins higher up
+        return found[0], box(a, low, a + w, low + h)
     if opening.face == "floor":
         return found[0], box(a, u, a + w, u + h)
     if opening.face in ("front", "rear"):
@@ -389,6 +424,27 @@ def cut_in(body: Body, opening: Opening) -> tuple[Surface, Polygon] | None:
     return _cut_in_roof(body, found, a, u, w, h)
 
 
+def _over_each_other(found: tuple[Surface, ...]) -> bool:
+    """Whether the walls of an end stand over each other, and not beside each other in plan."""
+    return all(surface.chain is not None or abs(surface.along[0]) < 1e-9 for surface in found)
+
+
+def _heights(surface: Surface) -> tuple[float, float]:
+    if surface.chain is not None:
+        return float(surface.chain[:, 1].min()), float(surface.chain[:, 1].max())
+    return surface.origin[2], surface.origin[2] + float(surface.polygon.bounds[3])
+
+
+def _at_height(found: tuple[Surface, ...], height_m: float) -> Surface:
+    """The one of an end's surfaces that a height lies in; the nearest where none does."""
+
+    def apart(surface: Surface) -> float:
+        low, high = _heights(surface)
+        return max(low - height_m, height_m - high + 1e-9, 0.0)
+
+    return min(found, key=apart)
+
+
 def run_at_height(chain: Points, height_m: float, kind: str) -> float:
     """How far along the chain of a nose or tail a height is first met, going up from its foot [m]."""
     runs, heights = lengths(chain), chain[:, 1]
@@ -398,8 +454,9 @@ def run_at_height(chain: Points, height_m: float, kind: str) -> float:
 
 
 def _cut_in_roof(body: Body, found: tuple[Surface, ...], a: float, u: float, w: float, h: float) -> tuple[Surface, Polygon]:
-    first = found[0]
-    if first.swept:
+    bent = [surface for surface in found if surface.chain is not None]
+    if bent:
+        first = next((surface for surface in bent if surface.chain is not None and a + body.front < surface.chain[:, 0].max()), bent[-1])
         chain = first.chain
         assert chain is not None
         s = float(np.interp(a, chain[:, 0] - body.front, lengths(chain)))

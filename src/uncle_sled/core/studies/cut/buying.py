@@ -187,7 +187,8 @@ def _cut_stock(build: Build, made: BuildPlan, library: dict[str, Material], off:
             each = prices()["rig steel"].likely * piece.kg_m * stock.length_m
         if each is None and material is not None and (source is None or source.how != "not sold"):
             across = stock.width_m if stock.kind == "sheet" else w if piece is not None and piece.kind == "bar" else 0.0
-            each = material.price_m2(t) * stock.length_m * across or None
+            of_panel = piece.money_m2 if piece is not None else None
+            each = (of_panel if of_panel is not None else material.price_m2(t)) * stock.length_m * across or None
         shares = (table.low / table.likely, 1.0, table.high / table.likely) if own is None else (1.0, 1.0, 1.0)
         low, likely, high = (None if each is None else each * share for share in shares)
         drafts.append(

@@ -62,7 +62,7 @@ def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
     made = []
     for (kind, material), same in by_material(pieces).items():
         if kind == "sheet":
-            length, width = SHEET_M[imperial]
+            length, width = next((wanted.sold_m for wanted in same if wanted.sold_m is not None), SHEET_M[imperial])
             made.append(Stock(f"{material}, sheet", "sheet", material, length, width))
         else:
             made += [

@@ -50,6 +50,7 @@ def lots_of(off: TakeOff) -> tuple[Lot, ...]:
             grain=first.grain,
             outline=first.outline,
             metal=first.kg_m is not None,
+            sold_m=first.sold_m,
         )
         out.append(Lot(wanted, tuple(same)))
     return tuple(out)

@@ -125,7 +125,9 @@ def _hours(_build: Build, facts: Facts, off: TakeOff) -> float | None:
     library = library_of(facts.materials)
     hours = 0.0
     for piece in off.pieces:
-        if piece.kind in ("sheet", "fill") or piece.cladding:
+        if piece.hours is not None:
+            hours += piece.hours
+        elif piece.kind in ("sheet", "fill") or piece.cladding:
             hours += piece.area_m2 * (library[piece.made_of].hours_m2 if piece.made_of in library else 0.0)
     hours += sum(spread.area_m2 * library[spread.made_of].hours_m2 for spread in off.spreads if spread.made_of in library)
     return hours or None

@@ -49,6 +49,9 @@ class Piece(msgspec.Struct, frozen=True):
     lining: bool = False  # that a face of a bought shell is lined with again
     own_number: str = ""  # that it has elsewhere already, as a wire has on its diagram
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
+    sold_m: tuple[float, float] | None = None  # long and wide of what it is cut from, where that is no usual sheet
+    money_m2: float | None = None  # of a panel of several layers, which no one material's price is
+    hours: float | None = None  # of work on it, where its area does not tell
 
     @property
     def whole(self) -> str:

@@ -25,10 +25,13 @@ from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
 from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.studies.cut.lining import lining_pieces
+from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, met_by, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
+from uncle_sled.core.studies.shell.bought_panels import blank_of, sandwiched
+from uncle_sled.core.studies.shell.seams import joints_kept
 from uncle_sled.core.studies.shell.section_lines import section_lines
 
 SHEET_M = {False: (2.44, 1.22), True: (2.4384, 1.2192)}  # what is sold nearly everywhere; imperial: 8 by 4 feet
@@ -58,6 +61,12 @@ def _of_boards(build: Build) -> tuple[Thing, ...]:
     )
 
 
+def _panel_sizes(build: Build) -> Hashable:
+    """Sizes of one's own that a face of panels is parted by."""
+    of_panels = build.shell.framing.school == PANELS.name
+    return tuple([(size.stuff, size.material, size.length, size.width) for size in build.cut.sizes if of_panels and size.kind == "sheet"])
+
+
 def _bars(build: Build) -> Hashable:
     return bars_of(build.rig)
 
@@ -68,6 +77,7 @@ def _bars(build: Build) -> Hashable:
     framed_of,
     _of_boards,
     by_value(_bars),
+    by_value(_panel_sizes),
     most=4,
 )
 def take_off(build: Build, facts: Facts) -> TakeOff:
@@ -82,8 +92,19 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     unbacked: list[Unbacked] = []
     unsaid: list[str] = []
     sheet = SHEET_M[build.brief.region == "North American"]
+    of_panels, own = shell.framing.school == PANELS.name, {material.id for material in facts.materials}
+    met = joints_kept(framed.body) if of_panels and framed.body is not None and framed.body.width > 0 else ()
     for face in shell.faces:
         surfaces = framed.body.of(face.kind) if framed.body is not None else ()
+        if of_panels and framed.sizes is not None and sandwiched(face, own):
+            try:
+                sold = largest_sold_m(face, library, cut, (framed.sizes.sheet_length, framed.sizes.sheet_width))
+                for surface in surfaces:
+                    blank = blank_of(shell, surface, met_by(surface, met))
+                    pieces += panel_pieces(face, surface, framed, blank, library, sold)
+            except GeometryError as fault:
+                unsaid.append(str(fault))
+            continue
         for layer in face.layers:
             try:
                 material = material_of(layer, library)

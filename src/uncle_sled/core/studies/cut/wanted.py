@@ -35,6 +35,7 @@ class Wanted(msgspec.Struct, frozen=True):
     grain: Grain = "any"
     outline: tuple[tuple[float, float], ...] = ()
     metal: bool = False  # a bar that is sold in the lengths of a mill
+    sold_m: tuple[float, float] | None = None  # of a sheet that is sold in a size of its own: long and wide
 
 
 class Stock(msgspec.Struct, frozen=True):

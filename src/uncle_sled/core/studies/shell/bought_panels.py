@@ -8,10 +8,13 @@ Source: shell notes, bevels. Check 250/250, t 30: 353.6 outside, 328.7 inside, 2
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import msgspec
+from shapely import box
+from shapely.geometry import Polygon
 
-from uncle_sled.core.document.shell import Face
+from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.body_joints import Joint
@@ -73,19 +76,26 @@ def panels(s: Studied) -> tuple[PanelCut, ...]:
     return tuple(_panel(s, surface, met) for surface in body.surfaces)
 
 
-def thick_of(s: Studied, kind: str) -> float:
+def thick_of(shell: Shell, kind: str) -> float:
     """Thickness of a face by its layers, else of the walls [m]."""
-    face = face_of(s.build.shell, kind)
+    face = face_of(shell, kind)
     if face is not None and face.layers:
         return sum(layer.thickness.si for layer in face.layers)
-    return s.build.shell.wall.si if s.build.shell.wall else 0.0
+    return shell.wall.si if shell.wall else 0.0
 
 
-def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
-    thick = thick_of(s, surface.kind)
+class _Edges(NamedTuple):
+    """Edges of a panel; by side of its box how far it is cut back for others, and how much smaller it is inside [m]."""
+
+    edges: tuple[PanelEdge, ...]
+    back: dict[str, float]
+    lost: dict[str, float]
+
+
+def _edges(shell: Shell, surface: Surface, met: tuple[Joint, ...]) -> _Edges:
+    thick, bounds = thick_of(shell, surface.kind), surface.polygon.bounds
     edges = []
-    left, low, right, high = surface.polygon.bounds
-    lost = {"s0": 0.0, "s1": 0.0, "t0": 0.0, "t1": 0.0}
+    back, lost = dict.fromkeys(("s0", "s1", "t0", "t1"), 0.0), dict.fromkeys(("s0", "s1", "t0", "t1"), 0.0)
     for joint in met:
         if surface.id not in (joint.a, joint.b) or not joint.b:
             continue
@@ -93,16 +103,36 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
         square = SQUARE_DEG[0] <= joint.turn_deg <= SQUARE_DEG[1]
         tilt = 0.0 if square else joint.turn_deg / 2
         under = square and OVER.get(surface.kind, 0) < OVER.get(kind, 0)
-        narrower = thick_of(s, kind) if under else 0.0
+        narrower = thick_of(shell, kind) if under else 0.0
         edges.append(PanelEdge(other, joint.length_m, joint.turn_deg, tilt, narrower))
-        runs = joint.on_a if joint.a == surface.id else joint.on_b
-        where = _which_edge(runs, (left, low, right, high))
+        where = _which_edge(joint.on_a if joint.a == surface.id else joint.on_b, bounds)
         if where:
+            back[where] = max(back[where], narrower)
             lost[where] = max(lost[where], narrower + (thick * math.tan(math.radians(tilt)) if not square else 0.0))
+    return _Edges(tuple(edges), back, lost)
+
+
+def blank_of(shell: Shell, surface: Surface, met: tuple[Joint, ...]) -> Polygon:
+    """The outside of a face's panel as it is cut: less what the panels take that run over its edges; its holes are not in it."""
+    left, low, right, high = surface.polygon.bounds
+    back = _edges(shell, surface, met).back
+    made = surface.polygon.intersection(box(left + back["s0"], low + back["t0"], right - back["s1"], high - back["t1"]))
+    return made if isinstance(made, Polygon) else surface.polygon
+
+
+def sandwiched(face: Face, own: set[str]) -> bool:
+    """Whether a face's layers are one panel: skins with a core between them, all over, or a panel of one's own."""
+    return bool(face.layers) and not _no_sandwich(face, own) and not any(layer.framing > 0 for layer in face.layers)
+
+
+def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
+    thick = thick_of(s.build.shell, surface.kind)
+    edges, _, lost = _edges(s.build.shell, surface, met)
+    left, low, right, high = surface.polygon.bounds
     outside = right - left, high - low
     inside = outside[0] - lost["s0"] - lost["s1"], outside[1] - lost["t0"] - lost["t1"]
     fault = ""
-    if surface.swept and surface.kind != "floor" and _bent(surface):
+    if surface.curved:
         fault = "it is bent, and a sandwich does not bend"
     elif thick <= 0:
         fault = "how thick it is, is not said"
@@ -117,9 +147,7 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
         if sums.build is not None:
             holes = sum(h.area for h in s.framed.holes_in(surface.id))
             mass = (surface.area_m2 - holes) * sums.build.kg_m2
-    return PanelCut(
-        surface.id, surface.kind, thick_m=thick, outside_m=outside, inside_m=inside, edges=tuple(edges), mass_kg=mass, fault=fault
-    )
+    return PanelCut(surface.id, surface.kind, thick_m=thick, outside_m=outside, inside_m=inside, edges=edges, mass_kg=mass, fault=fault)
 
 
 def _no_sandwich(face: Face, own: set[str]) -> str:
@@ -134,14 +162,6 @@ def insulates(material: str) -> bool:
     """Whether a material keeps warm; one that nobody knows does not."""
     known = materials().get(material)
     return known is not None and known.form == "fill"
-
-
-def _bent(surface: Surface) -> bool:
-    """Whether a swept skin is curved, and not one flat slope."""
-    assert surface.chain is not None
-    a, b = surface.chain[0], surface.chain[-1]
-    long = max(math.dist(a, b), 1e-9)
-    return any(abs((b[0] - a[0]) * (a[1] - p[1]) - (a[0] - p[0]) * (b[1] - a[1])) / long > 2e-3 for p in surface.chain)
 
 
 def _which_edge(runs: tuple[tuple[tuple[float, float], ...], ...], bounds: tuple[float, float, float, float]) -> str:

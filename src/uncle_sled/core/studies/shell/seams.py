@@ -49,7 +49,7 @@ class Seam(msgspec.Struct, frozen=True):
 def joints(s: Studied) -> tuple[Joint, ...]:
     """Joints of the body as drawn; none without one."""
     body = s.framed.body
-    return _joints(body) if body is not None and body.width > 0 else ()
+    return joints_kept(body) if body is not None and body.width > 0 else ()
 
 
 def _drawn(body: Body) -> Hashable:
@@ -61,7 +61,7 @@ def _drawn(body: Body) -> Hashable:
 
 
 @keep(by_value(_drawn), most=8)
-def _joints(body: Body) -> tuple[Joint, ...]:
+def joints_kept(body: Body) -> tuple[Joint, ...]:
     return joints_of(body)
 
 

@@ -1,0 +1,134 @@
+"""A box of bought panels and one with a corner cut off: each face one panel, nothing of it bought twice, walls that meet."""
+
+import pytest
+
+from tests.builders import a_build, a_hole, a_rig, a_shell
+from uncle_sled.core.document.beginnings import Answers, begin
+from uncle_sled.core.document.brief import Reading
+from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.presets import PRESETS
+from uncle_sled.core.document.project import Facts
+from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.shell import Framing
+from uncle_sled.core.findings.all_findings import findings
+from uncle_sled.core.geometry.body_joints import joints_of
+from uncle_sled.core.geometry.surfaces import body_of, cut_in, place_after
+from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.cut.buying import shopping
+from uncle_sled.core.studies.cut.cut_from_stock import plan_of
+from uncle_sled.core.studies.cut.money import money_of
+from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.wiring.wired import wired_of
+
+WALL, FLOOR = 0.033, 0.0505
+LONG, WIDE, HIGH = 2.44, 1.83, 1.83
+
+
+@pytest.fixture(scope="module")
+def box():
+    """As New build makes it: laminate over 30 mm of foam, on a truck's bed."""
+    project = begin("Box", Answers("a vehicle with a bed", "European", Reading(), body="box on a bed"))
+    return project.with_build(apply(project.build, [set_to("shell.openings", [])]))
+
+
+def areas(pieces):
+    found = {}
+    for piece in pieces:
+        if piece.kind == "sheet":
+            found[piece.of] = found.get(piece.of, 0.0) + piece.area_m2
+    return found
+
+
+def test_each_face_is_a_panel_cut_back_for_those_that_run_over_it(box):
+    off = take_off(box.build, box.facts)
+    high, between = HIGH - WALL - FLOOR, WIDE - 2 * WALL  # walls stand on the floor and under the roof, ends between the sides
+
+    assert areas(off.pieces) == pytest.approx(
+        {
+            "floor": LONG * WIDE,
+            "roof": LONG * WIDE,
+            **dict.fromkeys(("left side", "right side"), LONG * high),
+            **dict.fromkeys(("front", "rear"), between * high),
+        }
+    )
+    assert off.spreads == () and not [piece for piece in off.pieces if piece.kind == "fill"]
+    wall = next(piece for piece in off.pieces if piece.of == "front" and piece.kind == "sheet")
+    # 1.5 and 30 and 1.5 mm at 1,750 and 31 kg/m3
+    assert wall.thickness_m == pytest.approx(WALL) and wall.kg_m2 == pytest.approx(2 * 1750 * 0.0015 + 31 * 0.030)
+    # 1.25 m wide as they are sold: the rest of each wall is a second part, with a strip over the joint on both sides
+    strips = [piece for piece in off.pieces if piece.of == "front" and piece.name.startswith("joining strip")]
+    assert len(strips) == 2 and all(piece.length_m == pytest.approx(between) for piece in strips)
+
+
+def test_it_is_laid_onto_panels_and_nothing_of_it_is_bought_beside(box):
+    build, facts = box.build, box.facts
+    made = plan_of(build, facts)
+    panel = next(plan for plan in made.plan.sheets if "33 mm" in plan.material)
+    lines = shopping(build, facts, study(build, facts).framed, made, wired_of(build, facts), 0.0)
+    of_panels = {line.name: line for line in lines if "panel" in line.name and line.unit == "pieces"}
+
+    assert made.plan.unplaced == () and panel.used >= panel.bound
+    assert {layout.length_m for layout in panel.layouts} == {3.0} and {layout.width_m for layout in panel.layouts} == {1.25}
+    assert not [line.name for line in lines if line.unit == "m²" and ("foam" in line.name or "laminate" in line.name)]
+    line = next(line for name, line in of_panels.items() if "33" in name)
+    wall = next(piece for piece in take_off(build, facts).pieces if piece.of == "front" and piece.kind == "sheet")
+    assert line.packs == panel.used and line.each == pytest.approx(wall.money_m2 * 3.0 * 1.25)
+
+
+def test_a_larger_panel_of_ones_own_takes_a_whole_wall(box):
+    wall = next(piece for piece in take_off(box.build, box.facts).pieces if piece.of == "front" and piece.kind == "sheet")
+    own = {"id": "big", "kind": "sheet", "material": wall.material, "stuff": wall.stuff, "length": {"si": 5.0}, "width": {"si": 2.0}}
+    build = apply(box.build, [set_to("shell.framing.sheet_width", {"si": 1.0}), set_to("cut.sizes", [own])])
+    of_walls = [piece for piece in take_off(build, box.facts).pieces if piece.kind == "sheet" and piece.of != "floor"]
+
+    assert len(of_walls) == 5 and {piece.sold_m for piece in of_walls} == {(5.0, 2.0)}
+    assert not [piece for piece in take_off(build, box.facts).pieces if piece.name.startswith("joining strip") and piece.of != "floor"]
+    assert len([layout for plan in plan_of(build, box.facts).plan.sheets if "33" in plan.material for layout in plan.layouts]) == 3
+
+
+def test_its_hours_go_by_the_metre_of_edge(box):
+    edges = sum(2 * (piece.length_m + piece.width_m) for piece in take_off(box.build, box.facts).pieces if piece.kind == "sheet")
+
+    assert money_of(box.build, box.facts, (), take_off(box.build, box.facts)).hours == pytest.approx(0.15 * edges)
+
+
+SCHOOLS = ("stick timber", "cut plywood sides", "welded tube", "strip ribs", "sandwich panels")
+
+
+@pytest.mark.parametrize("school", SCHOOLS)
+@pytest.mark.parametrize("profile", ["square, tail corner off", "square, both corners off"])
+def test_a_corner_cut_off_is_a_face_of_its_own_in_every_school(school, profile):
+    shell = a_shell(profile=PRESETS[profile], faces=(), framing=Framing(school), wall=Length(0.10))
+    s = study(a_build(rig=a_rig(), shell=shell), Facts())
+    faces = {surface.id: surface for surface in s.framed.body.surfaces}
+    long, wide, high = (getattr(shell, name).si for name in ("length", "width", "height"))
+
+    assert s.framed.faults == ()
+    assert faces["rear"].area_m2 == pytest.approx(wide * 0.65 * high)
+    assert faces["rear below"].area_m2 == pytest.approx(wide * ((0.16 * long) ** 2 + (0.35 * high) ** 2) ** 0.5)
+    assert faces["floor"].area_m2 == pytest.approx(wide * 0.84 * long)
+    fore = 0.5 * 0.16 * 0.38 if "both" in profile else 0.0
+    assert faces["left side"].area_m2 == pytest.approx(long * high * (1 - 0.5 * 0.16 * 0.35 - fore))
+    framed = {member.face for member in s.framed.members}
+    assert {"rear below", "roof"} <= framed or school == "sandwich panels"
+    # every edge meets a face: no joint is open
+    assert not [joint.id for joint in joints_of(s.framed.body) if not joint.b]
+
+
+def test_an_opening_is_cut_into_the_wall_at_its_height_and_comes_back():
+    shell = a_shell(profile=PRESETS["square, both corners off"])
+    body = body_of(shell)
+    for face, up, where in (("rear", 0.7, "rear"), ("rear", 0.1, "rear below"), ("front", 0.3, "front")):
+        hole = a_hole("o", face, 0.4, up, 0.3, 0.2)
+        surface, shape = cut_in(body, hole)
+        assert surface.id == where and shape.within(surface.polygon.buffer(1e-6))
+        lowest = min(surface.place(s, t)[2] for s, t in shape.exterior.coords)
+        assert lowest == pytest.approx(body.under + up)
+        assert place_after(body, hole, surface, 0.0, 0.0) == pytest.approx((0.4, up))
+
+
+def test_a_round_profile_is_refused_by_its_face():
+    shell = a_shell(framing=Framing("sandwich panels"))
+    found = [finding for finding in findings(study(a_build(rig=a_rig(), shell=shell), Facts())) if finding.code == "school-form"]
+
+    assert len(found) == 1 and "the front is round" in found[0].says

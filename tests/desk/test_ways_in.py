@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
-from tests.desk.driving import enter, told
+from tests.desk.driving import button_on, enter, forms_on, told
 from tests.desk.walk import faults_of
 from uncle_sled.core.document.bodies import BY_KIND
 from uncle_sled.core.document.edits import apply, set_to
@@ -477,3 +477,22 @@ def test_a_first_walk_shows_once_and_comes_back_when_asked_for(open_on, qtbot):
     window.acts.acts["first-walk"].run()
     QTest.keyClick(window.tour, Qt.Key.Key_Escape)
     assert window.tour is None
+
+
+def test_what_came_off_a_weighed_trailer_is_typed_on_the_rig_stop(open_on):
+    window = open_on(demo("rosin-box"), judged=False)
+    session = window.session
+    session.go_to("Rig")
+    bench, before = window.bench("Rig"), session.studied.readings.total_kg[0]
+    next(action for action in button_on(bench, "Came off…").menu().actions() if action.text() == "a ramp door").trigger()
+    QApplication.processEvents()
+    gone = session.build.stow.things[-1]
+    form = next(one for one in forms_on(bench) if any(row.path == f"stow.things.{gone.id}.mass" for row, _, _ in one.rows))
+    enter(next(field for row, _, field in form.rows if row.path == f"stow.things.{gone.id}.mass"), "100 lb")
+
+    assert session.selection == (gone.id,) and session.build.stow.things[-1].taken_out
+    assert session.studied.readings.total_kg[0] == pytest.approx(before - 45.359, abs=0.01)
+    assert faults_of(window) == []
+    button_on(bench, "Ramp door is on again").click()
+    QApplication.processEvents()
+    assert session.studied.readings.total_kg[0] == pytest.approx(before) and not [t for t in session.build.stow.things if t.taken_out]

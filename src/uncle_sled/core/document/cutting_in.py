@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.edits import fresh_id
+from uncle_sled.core.document.edits import fresh_id, next_name
 from uncle_sled.core.document.shell import Shell
 
 # Kind: name, face, width, height [m].
@@ -59,8 +59,6 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
         up = (rise - high) / 2 if face == "roof" else rise * 0.45
     if face == "roof" and shell.form in ("gable", "butterfly"):
         up = max(across / 4 - high / 2, 0.05)  # on the left slope, clear of ridge and valley
-    same = [o.name for o in shell.openings]
-    many = sum(1 for one in same if one.startswith(name))
 
     def length(si: float) -> dict[str, Any]:
         return {"si": round(si, 3), "typed": None}
@@ -68,7 +66,7 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     return {
         "id": fresh_id("o", [o.id for o in shell.openings]),
         "kind": PAIRS.get(kind, kind),
-        "name": name if not many else f"{name} {many + 1}",
+        "name": next_name(name, [o.name for o in shell.openings]),
         "face": face,
         "along": length(_free_along(shell, face, (wide, high), up, run)),
         "up": length(up),
@@ -88,7 +86,6 @@ def hatch_over_curve(shell: Shell, hinge: float, foot: float, long: float) -> tu
     wide = (shell.width.si if shell.width else 1.6) - 2 * EDGE_M
     begins = {"si": round(hinge, 3), "typed": None}
     taken = [o.id for o in shell.openings]
-    many = sum(1 for o in shell.openings if o.name.startswith(CURVED_NAME))
 
     def length(si: float) -> dict[str, Any]:
         return {"si": round(si, 3), "typed": None}
@@ -96,7 +93,7 @@ def hatch_over_curve(shell: Shell, hinge: float, foot: float, long: float) -> tu
     hatch = {
         "id": fresh_id("o", taken),
         "kind": "hatch",
-        "name": CURVED_NAME if not many else f"{CURVED_NAME} {many + 1}",
+        "name": next_name(CURVED_NAME, [o.name for o in shell.openings]),
         "face": "rear",
         "along": length(EDGE_M),
         "up": length(foot),

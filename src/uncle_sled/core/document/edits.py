@@ -177,6 +177,12 @@ def get(root: Any, path: str) -> Any:
     return node
 
 
+def next_name(name: str, taken: Iterable[str]) -> str:
+    """A name for one more of a kind: as it is, or with the number that comes next."""
+    many = sum(1 for other in taken if other == name or other.startswith(f"{name} "))
+    return f"{name} {many + 1}" if many else name
+
+
 def fresh_id(prefix: str, taken: Iterable[str]) -> str:
     """A short id that was not used in the list: one above the highest of its prefix."""
     numbers = [int(m.group(1)) for one in taken if (m := re.fullmatch(rf"{re.escape(prefix)}(\d+)", one))]

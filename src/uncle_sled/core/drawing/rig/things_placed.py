@@ -46,7 +46,7 @@ def _placed(thing: Thing, stand: Stand, level: float | None, mass: float) -> Pla
         turn=stand.turn,
         level=level,
         mass_kg=mass,
-        aboard=mass != 0.0 or thing.mass.si == 0.0,
+        aboard=not thing.taken_out and (mass != 0.0 or thing.mass.si == 0.0),
         state=stand.state,
     )
 

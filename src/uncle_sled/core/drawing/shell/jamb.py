@@ -63,7 +63,7 @@ def leaf_words(made: LeafBuilt, words: Words) -> str:
     size = f"{words.cut(made.width_m)} × {words.cut(made.height_m)}{round_it}"
     told = [f"Leaf {size}, {words.thick(made.thick_m)} thick, {words.fine_kg(made.mass_kg)}."]
     if made.bent is not None:
-        ribs = next(piece.many for piece in made.pieces if piece.name == "rib")
+        ribs = next(piece.many for piece in made.pieces if piece.outline)
         bars = len(made.bent.bars_at)
         told.append(f"{ribs} ribs sawn to the curve, {bars} rows of cross-bars; hinged straight across, a gutter under the hinge.")
     told.append(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from uncle_sled.core.document.edits import Op, set_to
+from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.parts.face_build import library_of
@@ -33,6 +33,10 @@ def _shift(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
         return None
     ops += [set_to("shell.survey.planned_width", None), set_to("shell.survey.planned_length", None)]
     return tuple(ops), "Set what stood against the old walls against the measured ones"
+
+
+def _on_again(_s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    return (remove(f"stow.things.{finding.where[0]}"),), "Take it off the list of what is gone"
 
 
 IMPOSSIBLE = Rule(
@@ -127,6 +131,7 @@ RELINED_WRONG = Rule(
 def survey_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """What does the bought shell as surveyed forbid or ask for? Yields nothing without a survey."""
     yield from _lining(s)
+    yield from _came_off(s, words)
     found, survey = surveyed_of(s.build.shell, words), s.build.shell.survey
     if found is None or survey is None:
         return
@@ -194,6 +199,50 @@ def _states(s: Studied) -> Iterator[Finding]:
     ):
         if bad:
             yield STATE.found(title, says, ("survey", where), severity="stop" if stop else "mind")
+
+
+OFF_TOO_MUCH = Rule(
+    "off-too-much",
+    "stop",
+    "Rig",
+    "More came off a trailer than it weighed",
+    "What is gone counts negative against the weighing.",
+    why_none="Weigh what came off, or the trailer as it is now (Rig).",
+)
+MOST_OFF = 0.5  # of a trailer's own weight: more is a weight typed wrong
+FOREIGN = Rule(
+    "off-nothing-weighed",
+    "mind",
+    "Rig",
+    "Something came off of what was never weighed whole",
+    "A negative weight belongs to a weighing that had the thing in it.",
+    helps="edit",
+    cure=_on_again,
+)
+
+
+def _came_off(s: Studied, words: Words) -> Iterator[Finding]:
+    """What is gone since the weighing, against the weighing."""
+    rig = s.build.rig
+    gone = [thing for thing in s.build.stow.things if thing.taken_out]
+    if not gone:
+        return
+    if rig.base != "as bought" and rig.carrier == "ball":
+        for thing in gone:
+            yield FOREIGN.found(
+                f"{thing.name} came off of nothing",
+                "It counts negative, but this trailer is the sum of its parts: what is not there is not in it.",
+                (thing.id,),
+            )
+        return
+    total, off = rig.bought_total.si if rig.bought_total else None, sum(thing.mass.si for thing in gone)
+    if total is not None and off > MOST_OFF * total:
+        yield OFF_TOO_MUCH.found(
+            "Too much came off",
+            f"{words.kg(off)} came off a trailer that weighed {words.kg(total)}: more than half of it.",
+            tuple(thing.id for thing in gone),
+            number=off - MOST_OFF * total,
+        )
 
 
 def _lining(s: Studied) -> Iterator[Finding]:

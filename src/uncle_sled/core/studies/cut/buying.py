@@ -216,6 +216,8 @@ def _sold_as(stock: Stock, piece: Piece | None) -> str:
         return "trim"
     if piece is not None and piece.kg_m is not None:
         return "metal"
+    if piece is not None and piece.money_m2 is not None:
+        return "panel"
     if stock.kind == "sheet":
         return "sheet"
     return "board" if piece is not None and piece.cladding else "timber"

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.sections import sections
+from uncle_sled.desk.benches.rig.came_off import came_off_card
 from uncle_sled.desk.benches.rig.plate_picture import PlatePicture
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Panel, card
@@ -105,6 +106,7 @@ class RigPanel(Panel):
                     Fields("", carries, "Rig", bare=True),
                     note("Not for gooseneck, fifth-wheel or drawbar trailers with a steered axle."),
                 ),
+                came_off_card(session, lambda: _bought(session.build)),
                 Fields("Axle and tyres", axles, "Rig"),
                 card("Plates and ratings", Own(PlatePicture, when=lambda: _ball(session.build)), Fields("", plates, "Rig", bare=True)),
             )

@@ -20,6 +20,7 @@ Family = Literal[
     "covering",
     "membrane",
     "paint",
+    "air",
 ]
 Form = Literal["", "sheet", "fill", "roll", "coat", "board"]
 FAMILIES: tuple[Family, ...] = get_args(Family)

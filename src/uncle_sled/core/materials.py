@@ -6,6 +6,7 @@ Prices and hours are estimates in the user's own money, for comparing one face w
 from __future__ import annotations
 
 from functools import lru_cache
+from typing import Literal
 
 import msgspec
 
@@ -41,6 +42,7 @@ class Material(msgspec.Struct, frozen=True):
     core_g_mpa: float | None = None
     core_shear_mpa: float | None = None
     core_crush_mpa: float | None = None
+    air: Literal["", "still", "vented"] = ""  # a gap: shut, or open to the outside above and below
 
     @property
     def skin_pa(self) -> tuple[float, float] | None:

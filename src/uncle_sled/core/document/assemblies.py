@@ -20,5 +20,18 @@ WAYS: dict[str, tuple[Layer, ...]] = {
     "laminate and foam": _layers(("grp", 1.5, 0), ("xps", 25, 0.15), ("light-ply", 3, 0)),
     "laminate sandwich": _layers(("grp", 1.5, 0), ("pir", 30, 0), ("grp", 1.5, 0)),
     "siding on studs": _layers(("board-siding", 18, 0), ("membrane", 0, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0)),
+    "boards on a ventilated gap": (
+        *_layers(("board-siding", 18, 0)),
+        Layer("l2", "gap-vented", Length(0.022), battens="level"),
+        *(
+            Layer(f"l{at}", m, Length(mm / 1000), share)
+            for at, m, mm, share in (
+                (3, "membrane", 0, 0),
+                (4, "softwood-ply", 9, 0),
+                (5, "mineral-wool", 95, 0.15),
+                (6, "softwood-ply", 9, 0),
+            )
+        ),
+    ),
     "floor of ply and foam": _layers(("birch-ply", 12, 0), ("xps", 30, 0.12), ("birch-ply", 9, 0)),
 }

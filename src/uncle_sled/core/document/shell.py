@@ -44,6 +44,10 @@ class Layer(msgspec.Struct, frozen=True):
     material: Word
     thickness: Annotated[Length, about("Thickness", "Of this layer", thin=True)]
     framing: Annotated[Share, about("Sticks in it", "Share of the layer that is timber")] = 0.0
+    battens: Annotated[Literal["", "level", "upright"], about("Battens", "Of a gap: how they run; boards that stand want them level", words={"": "no battens", "level": "level battens", "upright": "upright battens"})] = ""
+    batten_wide: Annotated[Length | None, about("Batten wide", "As it shows; as thick as the gap is. Empty: {45 mm}", least=0.005, blank=Length(0.045))] = None
+    batten_pitch: Annotated[Length | None, about("Battens apart", "Middle to middle; empty: {400 mm}", least=0.05, blank=Length(0.4))] = None
+    open_mm2_m: Annotated[Figure | None, about("Gap open", "Of a ventilated gap: above and below, a metre of its width", unit="mm²/m")] = None
 
 
 class Face(msgspec.Struct, frozen=True):

@@ -43,6 +43,7 @@ LOOKS: dict[Family, tuple[str, Hatch]] = {
     "covering": ("kit", ""),
     "membrane": ("kit", ""),
     "paint": ("kit", ""),
+    "air": ("paper", ""),
 }
 
 
@@ -361,5 +362,6 @@ def layer_words(face: Face, library: dict[str, Material], words: Words) -> list[
         material = library.get(layer.material)
         name = words.material(material.name) if material else f"{layer.material} (unknown)"
         thick = f"{words.layer(layer.thickness.si)} " if layer.thickness.si > 0 else ""
-        made.append(f"{number}  {thick}{name}" + (" between sticks" if layer.framing > 0 else ""))
+        battens = f", {layer.battens} battens" if layer.battens else ""
+        made.append(f"{number}  {thick}{name}" + (" between sticks" if layer.framing > 0 else battens))
     return made

@@ -17,7 +17,7 @@ from uncle_sled.core.framing.stick_timber import header_depth_m
 from uncle_sled.core.geometry.bend_radius import judge
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.bent_leaf import Bent
-from uncle_sled.core.parts.face_build import Library, face_build, library_of, material_of
+from uncle_sled.core.parts.face_build import VENTED_MM2_M, Library, face_build, library_of, material_of
 from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.parts.leaf_side import leaf_side
@@ -113,6 +113,11 @@ def _seal(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     seal = USUAL_SEAL[opening.kind]
     ops = (set_to(f"shell.openings.{opening.id}.seal", seal),)
     return ops, f"Seal the {lower_first(opening.name)} with {SEALS[seal]}"
+
+
+def _open_gap(_s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    face, layer = finding.where[:2]
+    return (set_to(f"shell.faces.{face}.layers.{layer}.open_mm2_m", VENTED_MM2_M),), "Leave it open above and below"
 
 
 def _hang_at_top(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
@@ -290,6 +295,42 @@ def _layers(s: Studied) -> Iterator[Finding]:
                     (face.id,),
                 )
                 break
+        for layer in face.layers:
+            if material_of(layer, library).air == "vented" and (layer.open_mm2_m is None or layer.open_mm2_m < VENTED_MM2_M):
+                yield _gap(face, layer)
+
+
+GAP_UNSAID = Rule(
+    "gap-unsaid",
+    "note",
+    "Shell",
+    "A ventilated gap of which nobody said whether it is open",
+    "Boards dry from behind only where air comes in below and out above.",
+    helps="edit",
+    cure=_open_gap,
+)
+GAP_SHUT = Rule(
+    "gap-shut",
+    "mind",
+    "Shell",
+    "A ventilated gap that is barely open, or shut",
+    "Boards dry from behind only where air comes in below and out above.",
+    helps="edit",
+    cure=_open_gap,
+)
+
+
+def _gap(face: Face, layer: Layer) -> Finding:
+    """What is wrong with a gap that is meant to be open."""
+    if layer.open_mm2_m is None:
+        says = (
+            f"It counts as open, so it keeps nothing warm outside of it. {{{VENTED_MM2_M:.0f} mm2}} a metre above and below would be right."
+        )
+        return GAP_UNSAID.found(f"Is the gap in the {lower_first(face.name)} open?", says, (face.id, layer.id))
+    says = f"{{{layer.open_mm2_m:.0f} mm2}} a metre; {{{VENTED_MM2_M:.0f} mm2}} above and below lets the boards dry."
+    return GAP_SHUT.found(
+        f"The gap in the {lower_first(face.name)} is no way for air", says, (face.id, layer.id), number=VENTED_MM2_M - layer.open_mm2_m
+    )
 
 
 NO_SEAL = Rule(

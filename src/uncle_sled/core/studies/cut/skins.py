@@ -20,9 +20,10 @@ from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Surface
-from uncle_sled.core.materials import Material
+from uncle_sled.core.materials import TIMBER, Material
+from uncle_sled.core.parts.face_build import BATTEN_M, BATTEN_PITCH_M, Library
 from uncle_sled.core.studies.cut.boards import board_ends, strips
-from uncle_sled.core.studies.cut.piece import SCARF, Piece, flat_piece, polygons_of, ring_of
+from uncle_sled.core.studies.cut.piece import SCARF, Piece, bar_piece, flat_piece, polygons_of, ring_of
 from uncle_sled.core.studies.cut.wanted import Grain
 
 OVER_M = 0.003  # fill is cut larger than its bay, to stay by itself
@@ -38,6 +39,7 @@ LEAST_SKIN_M2 = 1e-4
 
 
 LEAST_COVER_M = 0.02
+MOST_BATTENS = 400  # of one layer of one face
 
 
 SLIVER_M = 0.02  # of fill: narrower, and foam from the can does it
@@ -86,6 +88,36 @@ def cladding(surface: Surface, layer: Layer, material: Material, shape: Polygon,
                     made_of=material.id,
                 )
             )
+    return made
+
+
+def batten_pieces(layer: Layer, shape: BaseGeometry, of: str, library: Library) -> list[Piece]:
+    """The battens of a gap, from the low or front edge on, the last one at the other edge; as thick as the gap."""
+    if not layer.battens or shape.is_empty or layer.thickness.si <= 0:
+        return []
+    left, low, right, high = shape.bounds
+    wide = layer.batten_wide.si if layer.batten_wide else BATTEN_M
+    pitch = layer.batten_pitch.si if layer.batten_pitch else BATTEN_PITCH_M
+    level = layer.battens == "level"
+    begin, end = (low, high) if level else (left, right)
+    if end - begin <= wide or pitch <= 0:
+        return []
+    many = min(int((end - begin - wide) / pitch), MOST_BATTENS)
+    at = [begin + wide / 2 + k * pitch for k in range(many + 1)]
+    if end - wide / 2 - at[-1] > wide:
+        at.append(end - wide / 2)
+    wood = library[TIMBER]
+    made: list[Piece] = []
+    for middle in at:
+        strip = box(left, middle - wide / 2, right, middle + wide / 2) if level else box(middle - wide / 2, low, middle + wide / 2, high)
+        for part in polygons_of(shape.intersection(strip)):
+            a, b, c, d = part.bounds
+            long = c - a if level else d - b
+            if long < LEAST_PANEL_M:
+                continue
+            key = f"{of}/{layer.id}/batten {len(made) + 1}"
+            batten = bar_piece(key, "batten", of, (wood.name, TIMBER), (wide, layer.thickness.si), long)
+            made.append(msgspec.structs.replace(batten, place=ring_of(part)))
     return made
 
 

@@ -27,7 +27,7 @@ from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, met_by, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread
-from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, cladding, fill_pieces, skin_pieces
+from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
 from uncle_sled.core.studies.shell.bought_panels import blank_of, sandwiched
@@ -110,6 +110,10 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 material = material_of(layer, library)
             except GeometryError as fault:
                 unsaid.append(str(fault))
+                continue
+            if material.air:
+                for surface in surfaces:
+                    pieces += batten_pieces(layer, net(surface.polygon, framed.holes_in(surface.id)), surface.id, library)
                 continue
             if not material.form:
                 unsaid.append(f"{face.kind}, {material.name}: nobody said whether it comes as sheets, rolls or boards.")

@@ -16,7 +16,7 @@ from uncle_sled.core.document.shell import Face
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.parts.face_build import R_OUTSIDE, R_UNDER, Library, library_of
+from uncle_sled.core.parts.face_build import Library, film_outside, gap_m2k_w, library_of, warm_layers
 from uncle_sled.core.studies.systems.heat import film_of
 from uncle_sled.core.studies.systems.sweat import night_of, saturation_pa
 
@@ -150,9 +150,9 @@ def _on(hull: list[tuple[float, float]], sd: float) -> float:
 
 
 def layers_of(face: Face, library: Library) -> tuple[Layer, ...] | None:
-    """The layers of a face from inside out; None where a material lets nobody know what it does to vapour."""
+    """The layers of a face from inside out, as far as a ventilated gap; None where a material lets nobody know what it does to vapour."""
     made = []
-    for layer in reversed(face.layers):
+    for layer in reversed(warm_layers(face.layers, library)):
         material = library.get(layer.material)
         if material is None:
             return None
@@ -163,7 +163,8 @@ def layers_of(face: Face, library: Library) -> tuple[Layer, ...] | None:
         if mu is None:  # paint and the like: no layer for vapour
             continue
         thick = t if t > 0 else 0.0005
-        made.append(Layer(material.name, t, material.resistance_m2k_w(t), mu * thick))
+        r = gap_m2k_w(t, face.kind) if material.air else material.resistance_m2k_w(t)
+        made.append(Layer(material.name, t, r, mu * thick))
     return tuple(made) if made else None
 
 
@@ -181,7 +182,7 @@ def profiles_of(build: Build, facts: Facts, framed: Framed) -> tuple[Profile, ..
         layers = layers_of(face, library) if face.layers and face.kind not in ("bulkhead", "other") else None
         if layers is None:
             continue
-        films = (film_of(face.kind), R_UNDER if face.kind == "floor" else R_OUTSIDE)
+        films = (film_of(face.kind), film_outside(face.layers, face.kind, library))
         try:
             made.append(profile(face.id, face.name, layers, night.inside_c, inside_pa, night.outside_c, outside_pa, films))
         except GeometryError:

@@ -8,11 +8,12 @@ import msgspec
 from PySide6.QtWidgets import QCheckBox, QWidget
 
 from uncle_sled.core.document.edits import fresh_id, set_to
+from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.shell.shell_views import layer_words
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.parts.face_build import FaceBuild, face_build, library_of
+from uncle_sled.core.parts.face_build import SHUT_MM2_M, VENTED_MM2_M, FaceBuild, face_build, library_of
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
 from uncle_sled.desk.benches.shell.section_picture import SectionPicture
@@ -23,6 +24,7 @@ from uncle_sled.desk.kit.parts import Act, Choice, Complaint, Own, Remade, Says,
 from uncle_sled.desk.session import Session
 
 USUAL_FRAMING = 0.15
+OPEN: list[tuple[object, str]] = [(None, "open? not said"), (VENTED_MM2_M, "wide open"), (SHUT_MM2_M, "barely open"), (0.0, "shut")]
 MOST_LAYERS = 10
 
 
@@ -45,7 +47,7 @@ class LayersPanel(Panel):
         )
         left = rows(
             Says("Layers from outside in", face="title"),
-            Remade(lambda: tuple(layer.id for layer in self.layers), self._rows),
+            Remade(lambda: tuple((layer.id, self._air(at)) for at, layer in enumerate(self.layers)), self._rows),
             tools(
                 Act("Add a layer inside", "The last one", self.add_layer, lambda: len(self.layers) < MOST_LAYERS, plain=True),
                 Act("New material…", "A material of your own, with where its figures are from", self.new_material, plain=True),
@@ -85,7 +87,7 @@ class LayersPanel(Panel):
                 share=1,
             ),
             Own(partial(self._thick, at), lambda field: field.show_value(self.layers[at].thickness), wide=84),
-            Own(partial(self._sticks, at), lambda box: box.setChecked(self.layers[at].framing > 0)),
+            *(self._gap(at) if self._air(at) else (self._sticks_of(at),)),
             Act("out", "One place further outside", lambda: self.further_out(at), lambda: at > 0, plain=True),
             Act("remove", "Takes this layer off", lambda: self._remove(at), plain=True),
         )
@@ -95,6 +97,33 @@ class LayersPanel(Panel):
         field.entered.connect(lambda value: self.change(at, thickness=value))
         field.wrong.connect(self.complain)
         return field
+
+    def _air(self, at: int) -> str:
+        """Whether a layer is a gap, and what kind."""
+        known = library_of(self.session.facts.materials).get(self.layers[at].material)
+        return known.air if known is not None else ""
+
+    def _sticks_of(self, at: int) -> Own[QCheckBox]:
+        return Own(partial(self._sticks, at), lambda box: box.setChecked(self.layers[at].framing > 0))
+
+    def _gap(self, at: int) -> tuple[Choice, ...]:
+        """How the battens of a gap run, and how far it is open."""
+        of = Choice(
+            f"Battens of layer {at + 1}",
+            field_of(Layer, "battens").choices,
+            lambda value: self.change(at, battens=str(value)),
+            lambda: self.layers[at].battens,
+            letters=10,
+        )
+        if self._air(at) != "vented":
+            return (of,)
+        return of, Choice(
+            f"Layer {at + 1} is open above and below",
+            OPEN,
+            lambda value: self.change(at, open_mm2_m=value),
+            lambda: next((known for known, _ in OPEN if known == self.layers[at].open_mm2_m), None),
+            letters=10,
+        )
 
     def _sticks(self, at: int) -> QCheckBox:
         box = QCheckBox("sticks in it")

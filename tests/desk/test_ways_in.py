@@ -496,3 +496,28 @@ def test_what_came_off_a_weighed_trailer_is_typed_on_the_rig_stop(open_on):
     button_on(bench, "Ramp door is on again").click()
     QApplication.processEvents()
     assert session.studied.readings.total_kg[0] == pytest.approx(before) and not [t for t in session.build.stow.things if t.taken_out]
+
+
+def test_classes_and_other_wheels_are_typed_on_the_rig_stop(open_on):
+    window = open_on(demo("marsh-heron"), judged=False)
+    session = window.session
+    session.go_to("Rig")
+    bench = window.bench("Rig")
+
+    def type_into(path, text):
+        form = next(one for one in forms_on(bench) if any(row.path == path for row, _, _ in one.rows))
+        enter(next(field for row, _, field in form.rows if row.path == path), text)
+
+    button_on(bench, "Add a class").click()
+    QApplication.processEvents()
+    id = session.build.rig.thresholds[0].id
+    assert "no figure is typed yet" in told(bench)
+    type_into(f"rig.thresholds.{id}.width", "1.5 m")
+    assert "width" in told(bench) and "over" in told(bench)
+    assert "over-class" in {finding.code for finding in session.findings} and faults_of(window) == []
+    type_into("rig.other_tyre", "700 mm")
+    assert "half the difference" in told(bench) or "Not reckoned" in told(bench)
+    assert faults_of(window) == []
+    button_on(bench, "Take Class 1 away").click()
+    QApplication.processEvents()
+    assert session.build.rig.thresholds == () and "over-class" not in {finding.code for finding in session.findings}

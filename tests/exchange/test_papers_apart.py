@@ -37,7 +37,7 @@ NOTHING_OF_IT = {
     "marsh-heron": set(),
     "rosin-box": {"crew-pdf", "again-pdf", "templates-pdf", "frame-pdf"},
     "orchard-keeper": {"again-pdf", "frame-pdf"},
-    "dark-sky": {"axle-order", "again-pdf", "frame-pdf"},
+    "dark-sky": {"axle-order", "trailer-order", "again-pdf", "frame-pdf"},
 }
 
 

@@ -123,6 +123,13 @@ def _axle(asked: Asked) -> Written:
     )
 
 
+def _trailer(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.balance.trailer_order import trailer_order
+
+    pages = trailer_order(asked.s, asked.name, asked.day)
+    return _some(pages, "There is no trailer to order yet: it has to stand on a ball, and a body or a frame is wanted first.")
+
+
 def _card(asked: Asked) -> Written:
     from uncle_sled.core.drawing.shop_card import shop_card
 
@@ -373,6 +380,7 @@ _ALL = (
     Export(
         "frame-pdf", "pdf", "Frame from above, bars, welds and diagonals, PDF", "the welder", _frame, "Rig", menu="Frame to weld as PDF"
     ),
+    Export("trailer-order", "pdf", "Order sheet for the trailer as PDF", "who makes the trailer", _trailer, "Rig"),
     Export("axle-order", "pdf", "Order sheet for the axle as PDF", "who makes the axle", _axle, "Balance"),
     Export(
         "wiring-pdf",

@@ -58,6 +58,19 @@ class BedVehicle(msgspec.Struct, frozen=True):
     bed_top: Annotated[Length | None, about("Bed top", "Above ground", least=0.0)] = None
 
 
+class Threshold(msgspec.Struct, frozen=True):
+    """A class of registration as the builder's own authority has it: up to what it goes, and what it costs."""
+
+    id: Word
+    name: Annotated[Word, about("Called", "As your authority calls it")]
+    gross: Annotated[Mass | None, about("Gross up to", "The plate's weight where there is one, else the heaviest case")] = None
+    length: Annotated[Length | None, about("Long up to", "On the road, with everything that stands out")] = None
+    width: Annotated[Length | None, about("Wide up to", "On the road, mirrors aside")] = None
+    height: Annotated[Length | None, about("High up to", "On the road, with what is on the roof")] = None
+    fee: Annotated[Figure | None, about("Costs a year", "In your own money")] = None
+    wanted: Annotated[bool, about("I want to stay under it", "Then Uncle minds when it is passed")] = True
+
+
 class Rig(msgspec.Struct, frozen=True):
     """What carries the body. x runs aft from the ball (or from a bed vehicle's front axle)."""
 
@@ -106,5 +119,7 @@ class Rig(msgspec.Struct, frozen=True):
     stabiliser_station: Annotated[Length | None, about("Stabilisers at", "From the ball; empty: none", least=0.0, blank="none")] = None
     stabiliser_rating: Annotated[Mass | None, about("Stabiliser rated", "One of them")] = None
     chain_rating: Annotated[Mass | None, about("Chain rated", "One chain; each has to hold the whole trailer")] = None
+    thresholds: tuple[Threshold, ...] = ()
+    other_tyre: Annotated[Length | None, about("Other tyres, high", "Of wheels that you think of: what they would change is told, nothing is changed", least=0.05)] = None
     brakes: Annotated[Literal["", "none", "overrun", "electric", "hydraulic"], about("Brakes", "Which are asked for is a local rule")] = ""
     bed: BedVehicle = BedVehicle()

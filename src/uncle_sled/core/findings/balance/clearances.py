@@ -9,6 +9,7 @@ from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.axle_conflicts import SPARE_M, tyre_gap
 from uncle_sled.core.studies.balance.road_checks import turning
+from uncle_sled.core.studies.balance.thresholds import standing_words, standings
 from uncle_sled.core.words import Words, upper_first
 
 SOURCE = "plane geometry of rig, ground and car"  # of every rule here, said after its reason
@@ -21,6 +22,37 @@ def clearance_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Do tyres, hangers and the car's tail have their room? Yields what has not."""
     yield from _bend(s, words)
     yield from _tyres(s, words)
+    yield from _classes(s, words)
+
+
+OVER_CLASS = Rule(
+    "over-class",
+    "mind",
+    "Rig",
+    "Over a class of registration that one wants to stay under",
+    "Another class has other papers, another test, another fee, perhaps another licence.",
+    why_none="Lighter, lower, narrower or shorter; or untick that you want to stay under it (Rig).",
+)
+CLASS_UNCHECKED = Rule(
+    "class-unchecked",
+    "note",
+    "Rig",
+    "A class of registration that could not be held against",
+    "What is not known may be over it.",
+    why_none="Type what is missing: the body's sizes, or what makes the weight.",
+)
+
+
+def _classes(s: Studied, words: Words) -> Iterator[Finding]:
+    for standing in standings(s):
+        threshold = standing.threshold
+        if not threshold.wanted:
+            continue
+        if standing.over:
+            worst = max(-(row.left or 0.0) / max(row.most, 1e-9) for row in standing.over)
+            yield OVER_CLASS.found(f"Over {threshold.name}", standing_words(standing, words), (threshold.id,), number=worst)
+        elif standing.unknown:
+            yield CLASS_UNCHECKED.found(f"Is it in {threshold.name}?", standing_words(standing, words), (threshold.id,))
 
 
 NOSE_MEETS_CAR = Rule(

@@ -64,7 +64,7 @@ def test_renaming_every_material_changes_names_only(name: str, monkeypatch: pyte
 
 def test_every_shipped_material_says_what_it_is() -> None:
     for one in materials().values():
-        assert one.family and one.form and one.heat_j_kgk and look_of(one), one.id
+        assert one.family and (one.form or one.air) and one.heat_j_kgk and look_of(one), one.id
     assert {one.id for one in materials().values() if one.screwed} == {"birch-ply", "softwood-ply", "light-ply", "osb", "profiled-steel"}
     # by hand: 6 mm of birch plywood hold 0.006 x 680 x 1700 J/m2K, 1 mm of steel 7.85 x 460
     library = library_of(())

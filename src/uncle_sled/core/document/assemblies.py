@@ -19,6 +19,8 @@ WAYS: dict[str, tuple[Layer, ...]] = {
     "aluminium and foam": _layers(("aluminium", 1, 0), ("xps", 25, 0.15), ("light-ply", 3, 0)),
     "laminate and foam": _layers(("grp", 1.5, 0), ("xps", 25, 0.15), ("light-ply", 3, 0)),
     "laminate sandwich": _layers(("grp", 1.5, 0), ("pir", 30, 0), ("grp", 1.5, 0)),
+    "bought panel": _layers(("grp", 1.5, 0), ("light-ply", 3, 0), ("xps", 41, 0), ("light-ply", 3, 0), ("grp", 1.5, 0)),
+    "bought floor panel": _layers(("grp", 1.5, 0), ("light-ply", 3, 0), ("xps", 38, 0), ("birch-ply", 9, 0)),
     "siding on studs": _layers(("board-siding", 18, 0), ("membrane", 0, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0)),
     "boards on a ventilated gap": (
         *_layers(("board-siding", 18, 0)),

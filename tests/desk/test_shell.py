@@ -521,3 +521,20 @@ def test_a_hatch_over_the_curve_is_cut_in_drawn_and_hung(open_on):
     session.said.connect(lambda words, _: said.append(words))
     bench.cut_in_over_curve()
     assert "no tail" in said[0]
+
+
+def test_screws_are_told_by_joint_and_drawn(open_on):
+    window, session, bench = shell_bench(open_on, view="Joints")
+    panel = bench.panel("Joints")
+    panel.show_mode("Screws")
+    QApplication.processEvents()
+    table = panel.tables["Screws"]
+
+    assert table.isVisible() and len(table.rows) == 12 and "kinds of joint" in told(panel) and faults_of(window) == []
+    table.selectRow(2)
+    QApplication.processEvents()
+    assert faults_of(window) == []
+    session.edit("Deeper boards", [set_to("shell.faces.left.layers.l1.thickness", {"si": 0.03, "typed": None})], "Shell")
+    assert "bites too little" in str([table.model().index(row, 2).data() for row in range(table.model().rowCount())])
+    session.edit("Not framed", [set_to("shell.framing.school", "none")], "Shell")
+    assert "wants no screws" in told(panel) and faults_of(window) == []

@@ -19,15 +19,17 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import Material
+from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.as_sold import AsSold, comes_from
-from uncle_sled.core.studies.cut.consumables import used_up
+from uncle_sled.core.studies.cut.consumables import shipped_rules, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
 from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
+from uncle_sled.core.studies.shell.screws import screw_joints_of, screw_size, screws_by_size
 from uncle_sled.core.studies.systems.water import water_of
 from uncle_sled.core.tables import table
 from uncle_sled.core.wiring.wired import Wired, wired_of
@@ -121,6 +123,7 @@ def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired
         *_wires(build, wired, hose_m),
         *_rig(build),
         *_used(build, facts, off),
+        *_screws(build, facts),
     ]
     known = {bought.id: bought for bought in build.cut.bought}
     words = Words(build.brief.reading.shown())
@@ -450,6 +453,35 @@ def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
                 likely=likely,
                 high=high,
                 why=rule.source,
+                shop=rule.shop,
+                stage=rule.stage,
+            )
+        )
+    return drafts
+
+
+BOX_OF, MORE_SCREWS = {0.004: ("screws-field", 200.0), 0.005: ("screws-frame", 100.0)}, 1.1
+
+
+def _screws(build: Build, facts: Facts) -> list[_Draft]:
+    """Screws of the faces by their size, a tenth more for what is dropped; priced as the shipped rules have a box."""
+    table, words, drafts = prices()["consumable"], Words(build.brief.reading.shown()), []
+    rules = {rule.id: rule for rule in shipped_rules()}
+    for (thick, long), many in screws_by_size(screw_joints_of(build, facts, framed_of(build, facts))).items():
+        rule, pack = rules[BOX_OF[thick][0]], BOX_OF[thick][1]
+        low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
+        drafts.append(
+            _Draft(
+                f"screws {thick * 1e3:g} x {long * 1e3:.4g}".replace(".", ","),
+                f"Screws {screw_size(thick, long, words)}",
+                of="consumable",
+                unit="pieces",
+                need=many * MORE_SCREWS,
+                pack=pack,
+                low=low,
+                likely=likely,
+                high=high,
+                why="by the joints of the faces (Shell, Joints, Screws)",
                 shop=rule.shop,
                 stage=rule.stage,
             )

@@ -12,8 +12,10 @@ import msgspec
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.material_words import WOOD_SHEETS
+from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
+from uncle_sled.core.studies.shell.screws import screw_joints_of
 from uncle_sled.core.tables import table
 from uncle_sled.core.units import FOOT_M
 from uncle_sled.core.words import Words
@@ -100,6 +102,9 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
     """Metres, square metres and numbers that the rules count by."""
     library = library_of(facts.materials)
     base = dict.fromkeys(PER, 0.0)
+    framed = framed_of(build, facts)
+    kinds = {joint.face for joint in screw_joints_of(build, facts, framed)}
+    counted_by_joint = {surface.id for surface in framed.body.surfaces if surface.kind in kinds} if framed.body is not None else set()
     for piece in off.pieces:
         edge = 2 * (piece.length_m + piece.width_m)
         family = family_of(piece.made_of, library)
@@ -108,8 +113,9 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
                 base["metal_edge_m"] += edge
                 base["bead_m"] += edge
             elif family in WOOD_SHEETS:
-                base["ply_edge_m"] += edge
-                base["ply_m2"] += piece.area_m2
+                if piece.of not in counted_by_joint:  # their screws are bought by the joint
+                    base["ply_edge_m"] += edge
+                    base["ply_m2"] += piece.area_m2
             else:
                 base["bead_m"] += edge
         elif piece.kind == "bar" and not piece.cladding:

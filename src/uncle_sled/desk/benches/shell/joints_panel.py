@@ -13,15 +13,17 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import SeamMade
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell import unfolded
+from uncle_sled.core.drawing.shell.screw_drawn import screw_drawn
 from uncle_sled.core.studies.shell.bought_panels import PanelCut, joined, panels
 from uncle_sled.core.studies.shell.built_sections import BuiltSection, sections_of, usual_splits
+from uncle_sled.core.studies.shell.screws import ScrewJoint, screw_joints, screw_size
 from uncle_sled.core.studies.shell.seams import Seam, runs_over, seams, usual_seams
 from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows, tools
 from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Own, Says, one_of
 from uncle_sled.desk.kit.table import Column, Table
 
-Mode = Literal["Seams", "Sections", "Panels"]
+Mode = Literal["Seams", "Sections", "Panels", "Screws"]
 LONGEST_M = 3.0
 
 
@@ -33,6 +35,7 @@ class JointsPanel(Panel):
             ("Seams", "Seams", "Every joint: how it is kept dry and tight"),
             ("Sections", "Sections", "Faces built apart, with weight, picks and the order of setting"),
             ("Panels", "Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
+            ("Screws", "Screws", "Of each pair of layers: how long, how long at most, how many"),
         )
         seam: tuple[Column[Seam], ...] = (
             Column("Joint", lambda seam: seam.name),
@@ -54,6 +57,14 @@ class JointsPanel(Panel):
             Column("Inside", lambda panel: self._size(panel.inside_m), right=True),
             Column("Weighs", lambda panel: self.words.kg(panel.mass_kg) if panel.mass_kg is not None else "not known", right=True),
             Column("Cannot be", lambda panel: self.session.told(panel.fault), ink=lambda _panel: "primer"),
+        )
+        screw: tuple[Column[ScrewJoint], ...] = (
+            Column("Face", lambda joint: joint.face),
+            Column("Joint", lambda joint: joint.name),
+            Column("Take", self._screw, ink=lambda joint: "" if joint.bites else "primer"),
+            Column("Least", lambda joint: self.words.thick(joint.least_m), right=True, tip="The shortest that bites enough"),
+            Column("Most", lambda joint: self.words.thick(joint.most_m), right=True, tip="The longest that stays inside"),
+            Column("Screws", lambda joint: str(joint.many), right=True, sort=lambda joint: joint.many),
         )
         picked = lambda _: self.refresh()
         self.tables: dict[Mode, Table[Any]] = {
@@ -85,6 +96,17 @@ class JointsPanel(Panel):
                 )
             ),
         }
+        self.tables["Screws"] = self.put(
+            Listed[ScrewJoint](
+                "Screws by joint",
+                screw,
+                lambda: screw_joints(self.studied),
+                lambda joint: joint.id,
+                picked,
+                when=partial(self._is, "Screws"),
+                share=1,
+            )
+        )
         self.longest = self.put(Own(self._longest, wide=84, when=partial(self._is, "Sections")))
         seamed, parted = partial(self._is, "Seams"), partial(self._is, "Sections")
         return rows(
@@ -211,6 +233,10 @@ class JointsPanel(Panel):
             return unfolded.seams_drawn(s, seams(s), id, width, height)
         if self.mode == "Sections":
             return unfolded.sections_drawn(s, sections_of(s), id, self.words, width, height)
+        if self.mode == "Screws":
+            joints = screw_joints(s)
+            shown = found_ if isinstance(found_, ScrewJoint) else joints[0] if joints else None
+            return screw_drawn(shown, self.words, width, height) if shown is not None else ()
         return unfolded.panels_drawn(s, panels(s), id, self.words, width, height)
 
     def _told(self) -> str:
@@ -233,7 +259,25 @@ class JointsPanel(Panel):
                     "Measure on the real trailer first: " + ", ".join(f"{name} {words.cut(m)}" for name, m in made_of.true_sizes) + "."
                 )
             return " ".join([*told, "Triangles: where to pick it up; a qualified lifter decides."]) if made_of.sections else ""
+        if self.mode == "Screws":
+            return self._screws_told()
         held = joined(s)
         if held.profile_m <= 0:
             return ""
         return f"{words.m(held.profile_m)} of corner profile, {held.rivets} rivets in two rows, {words.m2(held.bond_m2)} of bond. Blue: the saw is tilted; ochre: cut back for the panel that runs over it. Test-cut a corner first."
+
+    def _screw(self, joint: ScrewJoint) -> str:
+        if joint.long_m is None:
+            return "none is short enough"
+        size = screw_size(joint.thick_m, joint.long_m, self.words)
+        return size if joint.bites else f"{size}, bites too little"
+
+    def _screws_told(self) -> str:
+        joints = screw_joints(self.studied)
+        if not joints:
+            return "Nothing is screwed to sticks here: what is bonded, or not framed yet, wants no screws."
+        short = sum(1 for joint in joints if not joint.bites)
+        told = f"{sum(joint.many for joint in joints)} screws in {len(joints)} kinds of joint, in Buy by their lengths."
+        if short:
+            told += f" In {short} no length bites enough and stays inside: glue as well, or take thicker sticks."
+        return f"{told} No wire or hose behind a screw: look before you drive it."

@@ -41,7 +41,7 @@ def screw_drawn(joint: ScrewJoint, words: Words, width: float, height: float) ->
         shapes.append(
             Text(
                 (min(x + wide / 2, width - 8), row),
-                f"{name} {words.layer(thick)}",
+                f"{words.material(name)} {words.layer(thick)}",
                 10,
                 "ink",
                 anchor="left" if x + wide / 2 < width / 2 else "right",

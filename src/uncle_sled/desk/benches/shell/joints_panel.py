@@ -25,6 +25,7 @@ from uncle_sled.desk.kit.table import Column, Table
 
 Mode = Literal["Seams", "Sections", "Panels", "Screws"]
 LONGEST_M = 3.0
+WIDE_PX = 420  # of the table of screws: where there is less, least and number are read on the drawing and in Buy
 
 
 class JointsPanel(Panel):
@@ -62,9 +63,11 @@ class JointsPanel(Panel):
             Column("Face", lambda joint: joint.face),
             Column("Joint", lambda joint: joint.name),
             Column("Take", self._screw, ink=lambda joint: "" if joint.bites else "primer"),
-            Column("Least", lambda joint: self.words.thick(joint.least_m), right=True, tip="The shortest that bites enough"),
+            Column(
+                "Least", lambda joint: self.words.thick(joint.least_m), right=True, tip="The shortest that bites enough", from_px=WIDE_PX
+            ),
             Column("Most", lambda joint: self.words.thick(joint.most_m), right=True, tip="The longest that stays inside"),
-            Column("Screws", lambda joint: str(joint.many), right=True, sort=lambda joint: joint.many),
+            Column("Screws", lambda joint: str(joint.many), right=True, sort=lambda joint: joint.many, from_px=WIDE_PX),
         )
         picked = lambda _: self.refresh()
         self.tables: dict[Mode, Table[Any]] = {

@@ -175,10 +175,11 @@ def test_a_bought_shell_gives_only_what_comes_in_and_a_bare_bed_nothing() -> Non
     beds = {thing.id for thing in demo("rosin-box").build.stow.things if thing.base is not None}
     came_in = {key: piece for key, piece in pieces.items() if key.split("/")[0] not in beds and not piece.lining}
     assert came_in and all(key.split("/")[1] in ("header", "bridge", "jamb") for key in came_in)
-    _, _, nothing = taken("dark-sky")
-    own = {key: piece for key, piece in nothing.items() if piece.name != "corner profile"}  # its panels are weighed, and have no layers
-    assert own and {key.split("/")[0] for key in own} <= {thing.id for thing in demo("dark-sky").build.stow.things}
-    assert any(key.startswith("t6/") for key in nothing)  # its galley is of boards, its bed on bearers; its panels are bought
+    build, facts, boxed = taken("dark-sky")  # each face is one bought panel; its galley is of boards, its bed on bearers
+    things = {thing.id for thing in build.stow.things}
+    of_body = {key: piece for key, piece in boxed.items() if key.split("/")[0] not in things and piece.name != "corner profile"}
+    assert {key.split("/")[1] for key in of_body} == {"panel"} and len(of_body) == len(framed_of(build, facts).body.surfaces)
+    assert any(key.startswith("t6/") for key in boxed)
     assert take_off(empty_project().build, Facts()).pieces == ()
 
 

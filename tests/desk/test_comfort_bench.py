@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QApplication
 from tests.builders import a_body, a_project, a_thing
 from tests.desk.driving import bench_on, button_on, charts_on, drawing, enter, form_on, in_place, press, told
 from tests.judging import judged_once
-from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
@@ -142,7 +142,9 @@ def test_an_empty_build_is_asked_and_nothing_is_drawn_as_dry(open_on):
 
 
 def test_glass_and_u_values_are_typed_in_hand_and_on_faces(open_on):
-    window = open_on(demo("dark-sky"), judged=False)
+    weighed = [set_to("shell.faces.floor.layers", []), set_to("shell.faces.floor.mass", {"si": 105.0, "typed": None})]
+    project = demo("dark-sky")
+    window = open_on(project.with_build(apply(project.build, weighed)), judged=False)
     session = window.session
     session.go_to("Shell")
     bench = window.bench("Shell")

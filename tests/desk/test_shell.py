@@ -30,6 +30,8 @@ CTRL = Qt.KeyboardModifier.ControlModifier
 def test_a_face_is_made_of_layers_and_given_back(open_on):
     window = open_on(demo("dark-sky"), judged=False)
     session = window.session
+    weighed = {"layers": [], "made_of": "", "mass": {"si": 96.0, "typed": None}}
+    session.edit("Roof as weighed", [set_to(f"shell.faces.roof.{name}", value) for name, value in weighed.items()], "Shell")
     session.go_to("Shell")
     bench = window.bench("Shell")
     bench.show_view("Faces")

@@ -299,6 +299,7 @@ class Ridge(msgspec.Struct, frozen=True):
     span: Annotated[Length | None, about("Longest span", "Between what carries the beam; empty: the body's length", least=0.1, blank="body length")] = None
     tie_pitch: Annotated[Length | None, about("One every", "Empty: {1.2 m}", least=0.1, blank=Length(1.2))] = None
     tie_holds_n: Annotated[Figure | None, about("Each holds", "One with its joints, by its maker or its bolts", unit="N")] = None
+    tie: Section | None = None  # of one tie or collar, of softwood, on edge
     collar_up: Annotated[Length | None, about("Collar up", "Over the plates; the higher, the more it pulls")] = None
 
 

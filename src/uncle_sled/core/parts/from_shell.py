@@ -16,13 +16,14 @@ from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.welded_tube import tube_in_wall
-from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net, section_points
+from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.parts.part import MEMBER_M, Part
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined, why_not
+from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 
 # What a door, window or vent weighs per m2 of its opening where nobody said, as a guess [kg/m2].
 USUAL_KG_M2 = {"door": 16.0, "hatch": 13.0, "window": 14.0, "vent": 18.0, "light": 6.0}
@@ -225,20 +226,15 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
 
 
 def _ridge(shell: Shell, body: Body, library: Library) -> list[Part]:
-    """The beam under a ridge or valley, from end to end of the body; ties and collars weigh little and are left out."""
-    ridge = shell.ridge
-    if ridge is None or ridge.held_by != "beam" or ridge.beam is None or shell.form not in ("gable", "butterfly"):
-        return []
-    thick, deep = ridge.beam.thick.si, ridge.beam.deep.si
-    mass = thick * deep * body.length * (library[TIMBER].density_kg_m3 or 450.0) * (1 + FASTENERS)
-    if mass <= 0:
-        return []
-    high = body.under + section_points(shell, body)[2][1] - deep / 2
-    name = "Valley beam" if shell.form == "butterfly" else "Ridge beam"
-    at = (body.front + body.length / 2, 0.0, high)
-    return [
-        Part("ridge-beam", name, "shell", "shell.ridge", "computed", mass, *at, (body.length, thick, deep), MEMBER_M, "shell", base=True)
-    ]
+    """What holds a ridge or valley: its beam, ties or collars; of ties whose size nobody said nothing counts."""
+    made = []
+    for stick in ridge_sticks(shell, body):
+        thick, deep = stick.section_m
+        mass = thick * deep * stick.length_m * (library[TIMBER].density_kg_m3 or 450.0) * (1 + FASTENERS)
+        x, y, z = stick.at_m
+        size = (stick.length_m, thick, deep) if stick.lengthways else (thick, stick.length_m, deep)
+        made.append(Part(stick.id, stick.name, "shell", "shell.ridge", "computed", mass, x, y, z, size, MEMBER_M, "shell", base=True))
+    return made
 
 
 def _of_members(members: list[Member], body: Body) -> tuple[Surface, ...]:

@@ -6,7 +6,7 @@ Side view in metres as the rig's; flat faces in their own coordinates, t up.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 from shapely import box
@@ -23,6 +23,7 @@ from uncle_sled.core.material_words import Family
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.inside import inside_of
+from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.shell_measures import Measures
@@ -70,7 +71,26 @@ def side_sticks(s: Studied, faint: bool = False) -> tuple[Primitive, ...]:
             shapes.append(_stick(member, tuple((p[0], p[2]) for p in ends), faint=True))
         elif member.face_kind in ("floor", "front", "rear", "roof") and not _along(member, surface):
             shapes += _cut_through(s, member, surface)
-    return tuple(shapes)
+    return (*shapes, *_ridge_seen(s))
+
+
+def _ridge_seen(s: Studied) -> Iterator[Primitive]:
+    """What holds the ridge: a beam along it, ties and collars on their ends."""
+    assert s.framed.body is not None
+    for stick in ridge_sticks(s.build.shell, s.framed.body):
+        thick, deep = stick.section_m
+        long = stick.length_m if stick.lengthways else thick
+        yield rect(
+            stick.at_m[0] - long / 2,
+            stick.at_m[2] - deep / 2,
+            long,
+            deep,
+            stroke="ink",
+            fill="wood",
+            width=1.0,
+            tint=STICK_TINT,
+            id=stick.id,
+        )
 
 
 def _along(member: Member, surface: Surface) -> bool:

@@ -21,12 +21,14 @@ from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.geometry.surfaces import net
+from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
 from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
+from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, met_by, panel_pieces
-from uncle_sled.core.studies.cut.piece import Piece, Spread
+from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
@@ -141,6 +143,9 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
         lined, areas = lining_pieces(relining, framed, library, sheet)
         pieces += lined
         spreads += areas
+    for stick in ridge_sticks(shell, framed.body) if framed.body is not None else ():
+        wood = library[TIMBER]
+        pieces.append(bar_piece(f"roof/{stick.id}", stick.name.lower(), "roof", (wood.name, TIMBER), stick.section_m, stick.length_m))
     pieces += frame_bars(build)
     for opening in shell.openings:
         pieces += leaf_pieces(framed, opening, library, sheet)

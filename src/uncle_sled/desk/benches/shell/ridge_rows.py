@@ -16,6 +16,7 @@ from uncle_sled.desk.kit.form import Row
 from uncle_sled.desk.session import Session
 
 USUAL = Section(Length(0.045), Length(0.195))
+USUAL_TIE = Section(Length(0.045), Length(0.095))
 
 
 def is_pitched(build: Build) -> bool:
@@ -39,9 +40,16 @@ def ridge_rows(session: Session) -> list[Row]:
     def side(name: str) -> Callable[[Any], list[Op]]:
         return lambda value: put(beam=msgspec.structs.replace(_now(session.build).beam or USUAL, **{name: value}))
 
+    def tie_side(name: str) -> Callable[[Any], list[Op]]:
+        return lambda value: put(tie=msgspec.structs.replace(_now(session.build).tie or USUAL_TIE, **{name: value}))
+
+    def tie_now(name: str) -> Callable[[Any], Any]:
+        return lambda build: getattr(_now(build).tie or USUAL_TIE, name)
+
     def held(value: Any) -> list[Op]:
         ridge = _now(session.build)
-        return put(held_by=value, beam=ridge.beam or (USUAL if value == "beam" else None))
+        tie = ridge.tie or (USUAL_TIE if value in ("ties", "collars") else None)
+        return put(held_by=value, beam=ridge.beam or (USUAL if value == "beam" else None), tie=tie)
 
     path, beam = "shell.ridge", of("beam")
     return [
@@ -65,6 +73,18 @@ def ridge_rows(session: Session) -> list[Row]:
             read=lambda b: (_now(b).beam or USUAL).deep,
         ),
         Row(f"{path}.span", when=beam),
+        *(
+            Row(
+                f"{path}.tie.{name}",
+                title=f"Each {name}",
+                tip="Of softwood, on edge: it is cut and weighed",
+                least=0.005,
+                when=of("ties", "collars"),
+                ops=tie_side(name),
+                read=tie_now(name),
+            )
+            for name in ("thick", "deep")
+        ),
         Row(f"{path}.tie_pitch", when=of("ties", "collars")),
         Row(f"{path}.collar_up", when=of("collars")),
         Row(f"{path}.tie_holds_n", when=of("ties", "collars")),

@@ -13,9 +13,15 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 from tests.desk.driving import named
 from tests.judging import judged_once
 from uncle_sled.core.document.project import Build, Facts, Project
+from uncle_sled.core.drawing.cut.templates import templates_of
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.leaf import leaf_in
+from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.studies.stow.hinged import hinged
 from uncle_sled.desk.frame.new_build import NewBuild
 from uncle_sled.desk.kit.table import Table
+from uncle_sled.exchange.export import export_bytes
 
 
 class Builder:
@@ -273,3 +279,55 @@ def test_a_camper_box_on_a_truck_from_nothing_to_its_sheet(builder, tmp_path):
     assert builder.actions <= 25, builder.did
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     assert session.studied.support is not None and "stop" not in codes.values(), codes
+
+
+def _papers(window, *kinds):
+    """Kinds of paper of what is open now, as bytes."""
+    project = window.session.project
+    return {kind: export_bytes(kind, project.name, study(project.build, project.facts), ()) for kind in kinds}
+
+
+def test_a_teardrop_with_a_hatch_over_its_curve_from_nothing_to_papers(builder):
+    window, session = builder.window, builder.window.session
+    dialog = _begin(builder)
+    builder.click(dialog.bodies.buttons["teardrop"])
+    builder.click(dialog.begin_button)
+    builder.view("Shell", "Profile")
+    window.bench("Shell").take_profile("classic round nose")
+    for opening in [one for one in session.build.shell.openings if one.face == "rear"]:
+        session.select((opening.id,))
+        window.bench("Shell").close_up()
+    builder.view("Shell", "Openings")
+    window.bench("Shell").cut_in_over_curve()
+    (id,) = session.selection
+    builder.view("Stow", "Lids")
+    builder.button("Find struts")
+    hatch = next(one for one in hinged(session.studied) if one.id == id)
+    leaf = leaf_in(session.studied.framed, next(o for o in session.build.shell.openings if o.id == id), library_of(()))
+
+    assert leaf.bent is not None and not leaf.fault and hatch.strut is not None and hatch.turning.mass_kg == pytest.approx(leaf.mass_kg)
+    assert not {"leaf-wrong", "hinge-bends", "tail-nowhere"} & _judged(window).keys()
+    made = _papers(window, "framing-pdf", "templates-pdf", "set-pdf", "buy-csv")
+    assert all(len(paper) > 500 for paper in made.values())
+    names = [template.title for template in templates_of(session.studied)]
+    assert any("rib" in name and "Birch" in name for name in names)
+
+
+def test_a_panel_box_with_its_corner_off_from_nothing_to_papers(builder):
+    window, session = builder.window, builder.window.session
+    dialog = _begin(builder)
+    builder.click(dialog.bodies.buttons["box on a bed"])
+    builder.click(dialog.begin_button)
+    builder.view("Shell", "Profile")
+    window.bench("Shell").take_profile("square, tail corner off")
+    door = next(one for one in session.build.shell.openings if one.kind == "door")
+    session.select((door.id,))
+    builder.hand("Sill", "700 mm")  # over the corner that is gone
+    builder.hand("Height", "1.0 m")
+    s = session.studied
+
+    assert s.framed.faults == () and {"rear", "rear below"} <= {surface.id for surface in s.framed.body.surfaces}
+    pieces = [piece for piece in take_off(session.build, session.project.facts).pieces if piece.kind == "sheet"]
+    assert {piece.of for piece in pieces} == {surface.id for surface in s.framed.body.surfaces} and all("panel" in p.name for p in pieces)
+    made = _papers(window, "framing-pdf", "cut-pdf", "set-pdf", "buy-csv")
+    assert all(len(paper) > 500 for paper in made.values()) and b"PIR foam with foil panel" in made["buy-csv"]

@@ -4,9 +4,9 @@ import msgspec
 import pytest
 
 from tests.builders import a_body, a_build, a_hole, a_rig
-from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.assemblies import EVERYWHERE, FLOORS, WAYS, ways_for
 from uncle_sled.core.document.edits import apply
-from uncle_sled.core.document.project import Facts, OwnMaterial
+from uncle_sled.core.document.project import Facts, OwnMaterial, OwnWay
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.findings.all_findings import findings
@@ -111,3 +111,14 @@ def test_a_way_ready_to_take_has_it():
 
     assert made.r_m2k_w == pytest.approx(without.r_m2k_w - 0.04 + 0.13, abs=0.02)
     assert msgspec.structs.replace(WAYS["boards on a ventilated gap"][1], battens="").battens == ""
+
+
+def test_ways_of_ones_own_stand_beside_the_shipped_ones_floors_with_floors():
+    own = (OwnWay("way1", "my wall", (PLY, FILL)), OwnWay("way2", "my floor", (PLY,), floor=True), OwnWay("way3", "ply and foam", (PLY,)))
+
+    walls, floors = ways_for(own, floor=False), ways_for(own, floor=True)
+    assert walls["my wall"] == (PLY, FILL) and walls["ply and foam"] == (PLY,) and "my floor" not in walls
+    assert set(floors) == {"floor of ply and foam", "bought floor panel", "bare 18 mm ply", "my floor"}
+    assert (
+        not FLOORS & walls.keys() and walls.keys() >= EVERYWHERE and set(WAYS) == (walls.keys() | floors.keys()) - {"my wall", "my floor"}
+    )

@@ -64,7 +64,7 @@ def test_it_is_laid_onto_panels_and_nothing_of_it_is_bought_beside(box):
     build, facts = box.build, box.facts
     made = plan_of(build, facts)
     panel = next(plan for plan in made.plan.sheets if "33 mm" in plan.material)
-    lines = shopping(build, facts, study(build, facts).framed, made, wired_of(build, facts), 0.0)
+    lines = shopping(build, facts, study(build, facts).framed, made, wired_of(build, study(build, facts).framed), 0.0)
     of_panels = {line.name: line for line in lines if "panel" in line.name and line.unit == "pieces"}
 
     assert made.plan.unplaced == () and panel.used >= panel.bound

@@ -82,7 +82,7 @@ def test_what_is_bonded_or_not_framed_has_none():
 def test_they_are_bought_by_the_box_and_not_a_second_time_by_the_rule_of_thumb():
     build, facts = a_wall(*PLAIN), Facts()
     s, off = study(build, facts), take_off(build, facts)
-    lines = shopping(build, facts, s.framed, plan_of(build, facts), wired_of(build, facts), 0.0)
+    lines = shopping(build, facts, s.framed, plan_of(build, facts), wired_of(build, s.framed), 0.0)
     boxes = {line.name: line for line in lines if line.name.startswith("Screws 4 ×")}
     outer, inner = screw_joints(s)
 

@@ -540,3 +540,35 @@ def test_screws_are_told_by_joint_and_drawn(open_on):
     assert "bites too little" in str([table.model().index(row, 2).data() for row in range(table.model().rowCount())])
     session.edit("Not framed", [set_to("shell.framing.school", "none")], "Shell")
     assert "wants no screws" in told(panel) and faults_of(window) == []
+
+
+def test_a_gap_with_battens_is_laid_and_kept_as_a_way(open_on, monkeypatch):
+    window, session, bench = shell_bench(open_on, view="Faces")
+    face = next(f for f in session.build.shell.faces if f.id == "left")
+    dialog = LayersDialog(session, face, window)
+    dialog.show()
+    panel = dialog.panel
+    panel.add_layer()
+    panel.change(3, material="gap-vented", thickness=Length(0.022))
+    QApplication.processEvents()
+    battens = named(panel, ChoiceField, "Battens of layer 4")
+    battens.entered.emit("level")
+    named(panel, ChoiceField, "Layer 4 is open above and below").entered.emit(1500.0)
+    assert panel.layers[3].battens == "level" and panel.layers[3].open_mm2_m == 1500.0 and faults_of(dialog) == []
+    monkeypatch.setattr("uncle_sled.desk.benches.shell.layers_dialog.ask_text", lambda *_: "ply and foam")
+    panel.keep_as_way()
+    assert "is shipped" in panel.complaint.text() and session.facts.ways == ()
+    monkeypatch.setattr("uncle_sled.desk.benches.shell.layers_dialog.ask_text", lambda *_: "My wall")
+    panel.keep_as_way()
+    panel.keep_as_way()
+    (way,) = session.facts.ways
+    assert way.name == "My wall" and way.layers == tuple(panel.layers) and not way.floor
+    dialog.close()
+    bench.panel("Faces").refresh()
+    right = next(field for row, _, field in form_on(bench.panel("Faces")).rows if row.path == "shell.faces.right.made_of")
+    assert "My wall" in [said for _, said in right.choices]
+    right.entered.emit("My wall")
+    assert next(f for f in session.build.shell.faces if f.id == "right").layers == way.layers
+    compared = CompareWays(session, window)
+    assert "My wall" in [one.name for one in compared.ways]
+    assert sled_file.read_bytes(sled_file.to_bytes(session.project), "x") == session.project

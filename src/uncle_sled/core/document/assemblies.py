@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
+from uncle_sled.core.document.project import OwnWay
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Layer
 
@@ -37,3 +40,11 @@ WAYS: dict[str, tuple[Layer, ...]] = {
     ),
     "floor of ply and foam": _layers(("birch-ply", 12, 0), ("xps", 30, 0.12), ("birch-ply", 9, 0)),
 }
+FLOORS = frozenset({"floor of ply and foam", "bought floor panel"})  # ways that are walked on
+EVERYWHERE = frozenset({"bare 18 mm ply"})  # ways for a floor as well as for any other face
+
+
+def ways_for(own: Iterable[OwnWay], floor: bool) -> dict[str, tuple[Layer, ...]]:
+    """Layers by the name of the way: what is shipped for such a face, and one's own; of one name the own one."""
+    made = {name: layers for name, layers in WAYS.items() if (name in FLOORS) is floor or name in EVERYWHERE}
+    return made | {way.name: way.layers for way in own if way.floor is floor}

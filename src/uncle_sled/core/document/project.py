@@ -10,7 +10,7 @@ from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.field import about
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.road import Road
-from uncle_sled.core.document.shell import Shell
+from uncle_sled.core.document.shell import Layer, Shell
 from uncle_sled.core.document.stow import Stow, Thing
 from uncle_sled.core.document.systems import Systems
 from uncle_sled.core.document.work import Work
@@ -43,6 +43,15 @@ class OwnMaterial(msgspec.Struct, frozen=True):
     date: Word = ""
 
 
+class OwnWay(msgspec.Struct, frozen=True):
+    """Layers that a builder keeps by a name, to make other faces and other builds of."""
+
+    id: Word
+    name: Annotated[Word, about("Name", "What you call this way of making a face")]
+    layers: tuple[Layer, ...] = ()
+    floor: bool = False  # it is for floors
+
+
 class Facts(msgspec.Struct, frozen=True):
     """People, vehicles, materials of one's own and what else does not change with a variant."""
 
@@ -50,6 +59,7 @@ class Facts(msgspec.Struct, frozen=True):
     vehicles: tuple[Vehicle, ...] = ()
     materials: tuple[OwnMaterial, ...] = ()
     things: tuple[Thing, ...] = ()  # a catalogue of one's own, at no place
+    ways: tuple[OwnWay, ...] = ()
 
 
 class SetAside(msgspec.Struct, frozen=True):

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 
 import msgspec
 
-from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.assemblies import ways_for
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Layer
@@ -40,6 +40,7 @@ class Way(msgspec.Struct, frozen=True):
     hours: float | None
     bends: bool  # whether every curved face of these takes its radius
     wishes: tuple[tuple[str, bool], ...]  # what the brief asks that this decides, and whether it is kept
+    layers: tuple[Layer, ...] = ()
 
 
 def way_ops(face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...]) -> tuple[Op, ...]:
@@ -52,16 +53,14 @@ def way_ops(face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...]) -> 
 
 
 def compare_ways(build: Build, facts: Facts, face_ids: tuple[str, ...]) -> tuple[Way, ...]:
-    """The faces as they stand, without ops, then every shipped way put on them; floors are offered floors only."""
+    """The faces as they stand, without ops, then every way put on them, shipped and own; floors are offered floors only."""
     body = silhouette_of(build.shell)
     kinds = {face.kind for face in build.shell.faces if face.id in face_ids}
     if body is None or not kinds:
         return ()
     floors = kinds == {"floor"}
     return (_way(build, facts, face_ids, AS_IT_STANDS, None, body),) + tuple(
-        _way(build, facts, face_ids, name, layers, body)
-        for name, layers in WAYS.items()
-        if name.startswith("floor") is floors or "bare" in name
+        _way(build, facts, face_ids, name, layers, body) for name, layers in ways_for(facts.ways, floors).items()
     )
 
 
@@ -95,6 +94,7 @@ def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layer
         hours=sum(areas[kind] * m.hours_m2 for kind, m in made.items()) if whole else None,
         bends=(bends := all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED)),
         wishes=tuple(_wishes(s, row, bends)),
+        layers=layers or (),
     )
 
 

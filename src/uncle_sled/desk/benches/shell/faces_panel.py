@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.assemblies import ways_for
 from uncle_sled.core.document.edits import Op
 from uncle_sled.core.document.shell import Face
 from uncle_sled.core.drawing.shell.shell_views import layer_words
@@ -33,7 +33,10 @@ class FacesPanel(Panel):
 
     def laid(self) -> Remade:
         return Remade(
-            lambda: tuple((face.id, face.made_of, face.name, bool(face.layers)) for face in self.session.build.shell.faces),
+            lambda: (
+                tuple((face.id, face.made_of, face.name, bool(face.layers)) for face in self.session.build.shell.faces),
+                self.session.facts.ways,
+            ),
             self._cards,
             share=1,
         )
@@ -79,13 +82,13 @@ class FacesPanel(Panel):
 
     def _way_row(self, face: Face) -> Row:
         words = self.words
-        ways = [name for name in WAYS if name.startswith("floor") is (face.kind == "floor") or "bare" in name]
+        ways = ways_for(self.session.facts.ways, face.kind == "floor")
         known: list[tuple[object, str]] = [("", "as typed"), *((name, words.material(name)) for name in ways)]
         if face.made_of and face.made_of not in ways:
             known.append((face.made_of, face.made_of))
 
         def ops(name: object) -> list[Op]:
-            layers = face.layers if name == face.made_of else WAYS.get(str(name), ())
+            layers = face.layers if name == face.made_of else ways.get(str(name), ())
             return list(way_ops((face.id,), str(name), layers))
 
         return Row(f"shell.faces.{face.id}.made_of", title=face.name, kind=known, ops=ops)

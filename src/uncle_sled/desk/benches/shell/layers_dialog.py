@@ -7,7 +7,8 @@ from functools import partial
 import msgspec
 from PySide6.QtWidgets import QCheckBox, QWidget
 
-from uncle_sled.core.document.edits import fresh_id, set_to
+from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.edits import add_to, fresh_id, set_to
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Face, Layer
@@ -15,6 +16,7 @@ from uncle_sled.core.drawing.shell.shell_views import layer_words
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.parts.face_build import SHUT_MM2_M, VENTED_MM2_M, FaceBuild, face_build, library_of
 from uncle_sled.core.words import lower_first
+from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
 from uncle_sled.desk.benches.shell.section_picture import SectionPicture
 from uncle_sled.desk.kit.dialog import PanelDialog
@@ -51,6 +53,13 @@ class LayersPanel(Panel):
             tools(
                 Act("Add a layer inside", "The last one", self.add_layer, lambda: len(self.layers) < MOST_LAYERS, plain=True),
                 Act("New material…", "A material of your own, with where its figures are from", self.new_material, plain=True),
+                Act(
+                    "Keep as a way…",
+                    "Under a name, to make other faces of and to compare",
+                    self.keep_as_way,
+                    lambda: bool(self.layers),
+                    plain=True,
+                ),
             ),
             Complaint(),
             Gap(),
@@ -156,6 +165,23 @@ class LayersPanel(Panel):
     def new_material(self) -> None:
         OwnMaterialDialog(self.session, self).exec()
         self.refresh()
+
+    def keep_as_way(self) -> None:
+        """These layers under a name; one that is there already takes them."""
+        name = ask_text(self, "Keep as a way", "What do you call these layers?", "" if self.face.made_of in WAYS else self.face.made_of)
+        if not name:
+            return
+        if name in WAYS:
+            self.complain(f"“{name}” is a way that is shipped; another name would be right.")
+            return
+        known = {way.name: way.id for way in self.session.facts.ways}
+        layers, floor = msgspec.to_builtins(tuple(self.layers)), self.face.kind == "floor"
+        if name in known:
+            ops = [set_to(f"facts.ways.{known[name]}.layers", layers), set_to(f"facts.ways.{known[name]}.floor", floor)]
+        else:
+            ops = [add_to("facts.ways", {"id": fresh_id("way", list(known.values())), "name": name, "layers": layers, "floor": floor})]
+        if self.session.edit(f"Keep the way {name}", ops, "Shell", (), whole_project=True):
+            self.complain(f"Kept as “{name}”: it is offered on Faces and in Ways…")
 
     # what it comes to
     def _trial(self) -> Face:

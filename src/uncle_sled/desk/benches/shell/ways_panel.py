@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QVBoxLayout, QWidget
 
-from uncle_sled.core.document.assemblies import WAYS
+from uncle_sled.core.document.shell import Layer
 from uncle_sled.core.studies.shell.compare_ways import Way, compare_ways
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
@@ -21,9 +21,9 @@ from uncle_sled.desk.theme.theme import colour
 BAR_PX, CAPTION = (4, "Weights by the drawing, sticks and openings in; money and hours only compare. Dust and resin: mask and gloves.")
 
 
-def _thick(name: str, words: Words) -> str:
+def _thick(layers: tuple[Layer, ...], words: Words) -> str:
     """The layers' thicknesses from outside in."""
-    thick = [layer.thickness.si for layer in WAYS[name] if layer.thickness.si > 0]
+    thick = [layer.thickness.si for layer in layers if layer.thickness.si > 0]
     if words.shown.imperial:
         return " + ".join(words.layer(one) for one in thick)
     return " + ".join(f"{one * 1000:g}" for one in thick) + " mm"
@@ -148,7 +148,7 @@ class CompareWays(Dialog):
         return self.model.rows
 
     def _name(self, way: Way) -> str:
-        return f"{way.name}: {_thick(way.name, self.words)}" if way.ops else way.name
+        return f"{way.name}: {_thick(way.layers, self.words)}" if way.ops else way.name
 
     def _ball(self, way: Way) -> str:
         return "" if way.worst_ball_kg is None else self.words.bare_kg(way.worst_ball_kg)

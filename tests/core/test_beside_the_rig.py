@@ -10,9 +10,10 @@ from uncle_sled.core.drawing.balance.trailer_order import trailer_order
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.balance.offers import offer_words, offers_of
 from uncle_sled.core.studies.balance.other_wheels import other_wheels, wheels_words
 from uncle_sled.core.studies.balance.road_size import worst_size
-from uncle_sled.core.studies.balance.thresholds import standing_words, standings
+from uncle_sled.core.studies.balance.thresholds import heaviest_kg, standing_words, standings
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import demo
 
@@ -103,3 +104,30 @@ def test_the_order_sheet_tells_the_maker_sizes_doors_loads_and_what_is_open():
     assert all(page.width - 20 > shape.at[0] > 0 for page in pages for shape in page.shapes if isinstance(shape, Text))
     bed = demo("dark-sky")
     assert trailer_order(study(bed.build, bed.facts), "Dark Sky", "") == ()
+
+
+def test_offers_are_told_with_ones_hours_and_by_what_they_carry():
+    project = demo("marsh-heron")
+    heaviest = heaviest_kg(study(project.build, project.facts))
+    rows = [
+        {"id": "w1", "name": "Dealer's", "money": 1500.0, "rating": si(heaviest + 90.0), "papers": "yes"},
+        {"id": "w2", "name": "Own steel", "way": "weld", "money": 500.0, "hours": 40.0, "rating": si(heaviest + 200.0), "papers": "no"},
+        {"id": "w3", "name": "Light one", "money": 300.0, "rating": si(heaviest - 30.0)},
+        {"id": "w4", "name": "Unknown", "money": None},
+    ]
+    edits = [add_to("rig.offers", row) for row in rows]
+    priced = study(apply(project.build, [*edits, set_to("cut.hour_price", 20.0)]), project.facts)
+    found = offers_of(priced)
+
+    # 500 and 40 h at 20 are 1,300
+    assert [(w.offer.id, w.all_money) for w in found] == [("w2", 1300.0), ("w1", 1500.0), ("w4", None), ("w3", 300.0)]
+    assert [w.left_kg for w in found] == [pytest.approx(200.0), pytest.approx(90.0), None, pytest.approx(-30.0)]
+    words = Words(METRIC)
+    assert (
+        offer_words(found[0], words)
+        == "Own steel: 1,300 with 40 h of your own; carries the heaviest case, 200 kg to spare; without papers."
+    )
+    assert "CARRIES 30 kg TOO LITTLE" in offer_words(found[3], words) and "its price is not typed" in offer_words(found[2], words)
+    unpriced = offers_of(study(apply(project.build, [*edits, set_to("cut.hour_price", None)]), project.facts))
+    own = next(w for w in unpriced if w.offer.id == "w2")
+    assert own.all_money is None and "500 and 40 h of your own" in offer_words(own, words)

@@ -518,6 +518,12 @@ def test_classes_and_other_wheels_are_typed_on_the_rig_stop(open_on):
     type_into("rig.other_tyre", "700 mm")
     assert "half the difference" in told(bench) or "Not reckoned" in told(bench)
     assert faults_of(window) == []
+    button_on(bench, "Add one").click()
+    QApplication.processEvents()
+    offer = session.build.rig.offers[0].id
+    type_into(f"rig.offers.{offer}.rating", "100 kg")
+    assert "TOO LITTLE" in told(bench) and "price is not typed" in told(bench) and faults_of(window) == []
+    button_on(bench, "Take Trailer 1 away").click()
     button_on(bench, "Take Class 1 away").click()
     QApplication.processEvents()
     assert session.build.rig.thresholds == () and "over-class" not in {finding.code for finding in session.findings}

@@ -71,6 +71,18 @@ class Threshold(msgspec.Struct, frozen=True):
     wanted: Annotated[bool, about("I want to stay under it", "Then Uncle minds when it is passed")] = True
 
 
+class Offer(msgspec.Struct, frozen=True):
+    """One way to come by the trailer under it: bought, from a kit, welded by oneself."""
+
+    id: Word
+    name: Annotated[Word, about("Called", "Whose it is, or what")]
+    way: Annotated[Literal["buy", "kit", "weld"], about("Way", "How one comes by it", words={"buy": "bought", "kit": "from a kit", "weld": "welded oneself"})] = "buy"
+    money: Annotated[Figure | None, about("Costs", "All of it, in your own money")] = None
+    hours: Annotated[Figure | None, about("Own hours", "Of one's own work on it", unit="h")] = None
+    rating: Annotated[Mass | None, about("Rated", "What it may weigh altogether, by its plate")] = None
+    papers: Annotated[Literal["", "yes", "no"], about("Papers", "Whether it comes with what registration asks for", words={"": "not said", "yes": "with it", "no": "none: they are for you to get"})] = ""
+
+
 class Rig(msgspec.Struct, frozen=True):
     """What carries the body. x runs aft from the ball (or from a bed vehicle's front axle)."""
 
@@ -120,6 +132,7 @@ class Rig(msgspec.Struct, frozen=True):
     stabiliser_rating: Annotated[Mass | None, about("Stabiliser rated", "One of them")] = None
     chain_rating: Annotated[Mass | None, about("Chain rated", "One chain; each has to hold the whole trailer")] = None
     thresholds: tuple[Threshold, ...] = ()
+    offers: tuple[Offer, ...] = ()
     other_tyre: Annotated[Length | None, about("Other tyres, high", "Of wheels that you think of: what they would change is told, nothing is changed", least=0.05)] = None
     brakes: Annotated[Literal["", "none", "overrun", "electric", "hydraulic"], about("Brakes", "Which are asked for is a local rule")] = ""
     bed: BedVehicle = BedVehicle()

@@ -55,16 +55,21 @@ class Standing(msgspec.Struct, frozen=True):
         return bool(self.rows) and not self.over and not self.unknown
 
 
+def heaviest_kg(s: Studied) -> float | None:
+    """The heaviest towing case [kg]; None where nothing is read."""
+    towing = [k for k, case in enumerate(s.table.cases) if case.mode.towing]
+    if not towing or s.support is None or not len(s.readings.total_kg):
+        return None
+    return float(np.max(s.readings.total_kg[towing]))
+
+
 def gross_kg(s: Studied) -> float | None:
     """What is registered [kg]: the plate's weight, else the heaviest towing case; None where neither is known."""
     if s.build.rig.carrier == "ball" and s.build.rig.gross_total is not None:
         return s.build.rig.gross_total.si
     if s.build.rig.carrier != "ball" and s.build.rig.bed.gross_rating is not None:
         return s.build.rig.bed.gross_rating.si
-    towing = [k for k, case in enumerate(s.table.cases) if case.mode.towing]
-    if not towing or s.support is None or not len(s.readings.total_kg):
-        return None
-    return float(np.max(s.readings.total_kg[towing]))
+    return heaviest_kg(s)
 
 
 @keep(most=4)

@@ -7,6 +7,7 @@ from functools import partial
 from typing import Any
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove
+from uncle_sled.core.studies.balance.offers import offer_words, offers_of
 from uncle_sled.core.studies.balance.other_wheels import other_wheels, wheels_words
 from uncle_sled.core.studies.balance.thresholds import standing_words, standings
 from uncle_sled.core.words import Words
@@ -51,6 +52,37 @@ def classes_card(session: Session) -> Group:
         Remade(shape, rows),
         Act("Add a class", "Up to which weight and size it goes, and what it costs, by your authority", add, plain=True),
         note("Your authority's own figures; nothing here knows the law."),
+    )
+
+
+def offers_card(session: Session) -> Group:
+    """Bought, from a kit, or welded: the builder's own rows, the cheapest that carries enough first."""
+
+    def told() -> str:
+        return "\n".join(offer_words(found, Words(session.shown)) for found in offers_of(session.studied))
+
+    def shape() -> Hashable | None:
+        return tuple(offer.id for offer in session.build.rig.offers) or None
+
+    def rows() -> Part[Any]:
+        made: list[Row] = []
+        for offer in session.build.rig.offers:
+            path = f"rig.offers.{offer.id}"
+            away = Row(path, title=f"Take {offer.name} away", kind=VERB, tip="It is no choice any more", ops=partial(_gone, path))
+            made += [*plain(path, "name way money hours rating papers"), away]
+        return Fields("", made, "Rig", bare=True)
+
+    def add() -> None:
+        taken = session.build.rig.offers
+        record = {"id": fresh_id("w", [offer.id for offer in taken]), "name": f"Trailer {len(taken) + 1}"}
+        session.edit("Add a trailer to choose from", [add_to("rig.offers", record)], "Rig")
+
+    return card(
+        "Buy, kit or weld",
+        Says(told, "ink", hides=True),
+        Remade(shape, rows),
+        Act("Add one", "A trailer that is sold, a kit, or your own steel and hours", add, plain=True),
+        note("Weld only what you know how to weld; the plate's weight and local rules decide."),
     )
 
 

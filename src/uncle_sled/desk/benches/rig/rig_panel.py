@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.sections import sections
-from uncle_sled.desk.benches.rig.beside_it import classes_card, other_wheels_card
+from uncle_sled.desk.benches.rig.beside_it import classes_card, offers_card, other_wheels_card
 from uncle_sled.desk.benches.rig.came_off import came_off_card
 from uncle_sled.desk.benches.rig.plate_picture import PlatePicture
 from uncle_sled.desk.kit.form import Row, plain
@@ -112,5 +112,6 @@ class RigPanel(Panel):
                 card("Plates and ratings", Own(PlatePicture, when=lambda: _ball(session.build)), Fields("", plates, "Rig", bare=True)),
                 other_wheels_card(session),
                 classes_card(session),
+                offers_card(session),
             )
         )

@@ -445,11 +445,11 @@ def test_money_is_summed_as_lines_that_move_together() -> None:
 def test_packs_are_whole_after_summing_and_after_what_is_at_hand() -> None:
     build, facts = built()
     made = plan_of(build, facts, QUICK)
-    screws = next(one for one in lines_of(study(build, facts), made) if one.id == "rule screws-edge")
-    assert screws.packs == math.ceil(screws.need / 200) and screws.likely == pytest.approx(screws.packs * 12)
-    mine = apply(build, [add_to("cut.bought", Bought("rule screws-edge", at_hand=screws.need - 150))])
+    screws = next(one for one in lines_of(study(build, facts), made) if one.id == "rule screws-frame")
+    assert screws.packs == math.ceil(screws.need / 100) and screws.likely == pytest.approx(screws.packs * 16)
+    mine = apply(build, [add_to("cut.bought", Bought("rule screws-frame", at_hand=screws.need - 50))])
     assert next(one for one in lines_of(study(mine, facts), plan_of(mine, facts, QUICK)) if one.id == screws.id).packs == 1
-    enough = apply(build, [add_to("cut.bought", Bought("rule screws-edge", at_hand=1e5))])
+    enough = apply(build, [add_to("cut.bought", Bought("rule screws-frame", at_hand=1e5))])
     line = next(one for one in lines_of(study(enough, facts), plan_of(enough, facts, QUICK)) if one.id == screws.id)
     assert line.packs == 0 and line.likely == 0.0
 

@@ -17,6 +17,7 @@ from uncle_sled.core.drawing.shell.shell_views import look_of
 from uncle_sled.core.engine import forget
 from uncle_sled.core.framing.frame_stuff import FRAME_STUFF
 from uncle_sled.core.materials import Material, materials
+from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.build.gluing import beads_of
@@ -26,6 +27,7 @@ from uncle_sled.core.studies.cut.cut_from_stock import plan_of, sizes_now, stock
 from uncle_sled.core.studies.cut.lots import lots_of
 from uncle_sled.core.studies.cut.numbers import is_made, made_of
 from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.studies.shell.screws import screw_joints_of
 from uncle_sled.core.studies.shell.what_carries import panel_of, stuff_of
 from uncle_sled.core.studies.systems.heat import holds_j_m2k
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -82,9 +84,10 @@ def test_a_material_of_one_s_own_is_taken_off_by_what_it_is_said_to_be() -> None
     for own in (said, msgspec.structs.replace(said, family="metal"), msgspec.structs.replace(said, form="")):
         facts = msgspec.structs.replace(project.facts, materials=(own,))
         off = take_off(build, facts)
-        made[own.family, own.form] = bases(build, facts, off), off.unsaid
+        held = [name for joint in screw_joints_of(build, facts, framed_of(build, facts)) for name, _ in joint.layers]
+        made[own.family, own.form] = bases(build, facts, off), off.unsaid, held.count("Steel grey")
     wood, metal, none = made["plywood", "sheet"], made["metal", "sheet"], made["plywood", ""]
-    assert wood[0]["ply_m2"] > metal[0]["ply_m2"] and metal[0]["metal_edge_m"] > wood[0]["metal_edge_m"]
+    assert wood[2] > metal[2] == 0 and metal[0]["metal_edge_m"] > wood[0]["metal_edge_m"]  # screwed on, or bonded
     assert not wood[1] and any("Steel grey" in one for one in none[1])
 
 

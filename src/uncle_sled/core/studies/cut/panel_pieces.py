@@ -6,12 +6,15 @@ a strip of aluminium goes over each such joint, outside and inside. Source: shel
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.shell import Face
+from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM
 from uncle_sled.core.geometry.body_joints import Joint
@@ -22,6 +25,7 @@ from uncle_sled.core.studies.cut.piece import Piece, bar_piece, flat_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, panels_of
 
 STRIP_M = (0.060, 0.002)  # over a joint within a face
+LEAST_SHEET_M, MOST_PARTS = 0.3, 200
 BOND_H_M = 0.15  # sawing, degreasing, gluing and riveting a metre of edge
 
 
@@ -62,8 +66,16 @@ def largest_sold_m(face: Face, library: Library, cut: Cut, usual_m: tuple[float,
 def panel_pieces(
     face: Face, surface: Surface, framed: Framed, blank: Polygon, library: Library, sold_m: tuple[float, float]
 ) -> list[Piece]:
-    """One face's panel, in parts where none so large is sold. Args: blank: as it is cut outside; sold_m: long and wide of one as sold."""
+    """One face's panel, in parts where none so large is sold. Args: blank: as it is cut outside; sold_m: long and wide of one as sold.
+
+    Raises: GeometryError: panels so small that nobody would build of them.
+    """
     material, thick = panel_material(face, library)
+    left, low, right, high = blank.bounds
+    many = math.ceil((right - left) / max(min(sold_m), 1e-9)) * math.ceil((high - low) / max(max(sold_m), 1e-9))
+    if min(sold_m) < LEAST_SHEET_M or many > MOST_PARTS:
+        sold = f"{{{sold_m[0] * 1e3:.0f} mm}} x {{{sold_m[1] * 1e3:.0f} mm}}"
+        raise GeometryError(f"{surface.id}: panels of {sold} would make over {MOST_PARTS} parts of it, or are too small to build of.")
     shape: BaseGeometry = net(blank, framed.sawn_in(surface.id))
     if shape.area < LEAST_SKIN_M2:
         return []

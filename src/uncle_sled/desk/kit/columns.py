@@ -49,28 +49,29 @@ class Columns(Guarded, QScrollArea):
     def settle(self) -> None:
         """Place every card at the height that it wants at its width, column by column."""
         wide = self.viewport().width()
-        many = max(1, min(len(self.cards), wide // COLUMN_PX))
+        shown = [card for card in self.cards if not card.isHidden()]  # what does not apply takes no room
+        many = max(1, min(len(shown), wide // COLUMN_PX))
         each = (wide - RIGHT_PX - GAP_PX * (many - 1)) // many
-        heights = [self._height(card, each) for card in self.cards]
-        if len(self.columns) != many or not self._shared:
-            self._share_out(many, heights)
+        heights = [self._height(card, each) for card in shown]
+        if len(self.columns) != many or not self._shared or shown != [card for column in self.columns for card in column]:
+            self._share_out(shown, many, heights)
             self._shared = self.isVisible()  # before it is seen cards have no heights yet
         low = 0
         for at, column in enumerate(self.columns):
             y = 0
             for card in column:
-                high = heights[self.cards.index(card)]
+                high = heights[shown.index(card)]
                 card.setGeometry(at * (each + GAP_PX), y, each, high)
                 y += high + GAP_PX
             low = max(low, y)
         self.inside.resize(wide, max(low, self.viewport().height()))
 
-    def _share_out(self, many: int, heights: list[int]) -> None:
+    def _share_out(self, shown: list[QWidget], many: int, heights: list[int]) -> None:
         """Cards keep their order: down the first column, then down the next, cut where the tallest is lowest."""
         ends, at = split(heights, many), 0
         self.columns = []
         for end in ends:
-            self.columns.append(self.cards[at:end])
+            self.columns.append(shown[at:end])
             at = end
 
     def _height(self, card: QWidget, wide: int) -> int:

@@ -18,6 +18,7 @@ from uncle_sled.core.studies.cut.buying import shopping
 from uncle_sled.core.studies.cut.cut_from_stock import plan_of
 from uncle_sled.core.studies.cut.money import money_of
 from uncle_sled.core.studies.cut.take_off import take_off
+from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
 from uncle_sled.core.wiring.wired import wired_of
 
 WALL, FLOOR = 0.033, 0.0505
@@ -132,3 +133,13 @@ def test_a_round_profile_is_refused_by_its_face():
     found = [finding for finding in findings(study(a_build(rig=a_rig(), shell=shell), Facts())) if finding.code == "school-form"]
 
     assert len(found) == 1 and "the front is round" in found[0].says
+
+
+def test_a_box_of_the_panels_own_sizes_has_no_joint_in_wall_or_roof(box):
+    framed = study(box.build, box.facts).framed
+    build = apply(box.build, sizes_from_panel(box.build.shell, framed.sizes))
+    shell = build.shell
+
+    assert (shell.length.si, shell.width.si, shell.height.si) == pytest.approx((3.0, 1.25, 1.25 + WALL + FLOOR))
+    pieces = [piece for piece in take_off(build, box.facts).pieces if piece.kind == "sheet"]
+    assert len(pieces) == 6 and next(p for p in pieces if p.of == "left side").width_m == pytest.approx(1.25)

@@ -318,6 +318,10 @@ def test_a_panel_box_with_its_corner_off_from_nothing_to_papers(builder):
     dialog = _begin(builder)
     builder.click(dialog.bodies.buttons["box on a bed"])
     builder.click(dialog.begin_button)
+    builder.view("Shell", "Framing")
+    builder.button("Take the body's sizes from the panel")
+    assert session.build.shell.length.si == 3.0 and session.build.shell.width.si == 1.25
+    session.undo()
     builder.view("Shell", "Profile")
     window.bench("Shell").take_profile("square, tail corner off")
     door = next(one for one in session.build.shell.openings if one.kind == "door")

@@ -14,9 +14,11 @@ import msgspec
 from shapely import box
 from shapely.geometry import Polygon
 
+from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.framing.school import Sizes
 from uncle_sled.core.geometry.body_joints import Joint
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import materials
@@ -192,3 +194,16 @@ def joined(s: Studied) -> Joined:
     """Glue and screws of all joints: metres, screws and grams."""
     long = sum(joint.length_m for joint in joints(s) if joint.b)
     return Joined(long, 2 * math.ceil(long / RIVET_PITCH_M), 2 * long * LAP_M)
+
+
+def sizes_from_panel(shell: Shell, sizes: Sizes) -> tuple[Op, ...]:
+    """Ops that make a box as long and wide as one panel is, its walls as high as a panel is wide: no wall and no roof has a joint.
+
+    The body is higher than its walls by floor and roof, which run over them.
+    """
+    long, wide = max(sizes.sheet_length, sizes.sheet_width), min(sizes.sheet_length, sizes.sheet_width)
+    high = wide + thick_of(shell, "floor") + thick_of(shell, "roof")
+    return tuple(
+        set_to(f"shell.{name}", {"si": round(value, 4), "typed": None})
+        for name, value in (("length", long), ("width", wide), ("height", high))
+    )

@@ -16,7 +16,9 @@ from uncle_sled.core.drawing.shell.skeleton import near_faces, skeleton
 from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.pie_cuts import KERF_M
+from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.school import Sizes, sizes_for
+from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
 from uncle_sled.core.studies.shell.welds import weld_words, welds
@@ -49,6 +51,13 @@ class FramingPanel(Panel):
             "",
             self.form,
             Says(self._told, "pencil", "small"),
+            Act(
+                "Take the body's sizes from the panel",
+                "As long and wide as one panel, walls as high as it is wide: no wall and no roof has a joint",
+                self.take_panel_sizes,
+                plain=True,
+                when=lambda: _of_school(PANELS.name)(self.session.build) and self.session.build.shell.form == "box",
+            ),
             Act(
                 "Put back what was left out",
                 "Sticks that were left out by hand",
@@ -90,6 +99,11 @@ class FramingPanel(Panel):
             Row("shell.framing.strip", when=_of_school("strip ribs")),
             *plain("shell.framing", "sheet_width sheet_length"),
         ]
+
+    def take_panel_sizes(self) -> None:
+        sizes = self.studied.framed.sizes
+        if sizes is not None:
+            self.session.edit("Sizes from the panel", list(sizes_from_panel(self.session.build.shell, sizes)), "Shell")
 
     def _peel(self) -> QSlider:
         made = QSlider(Qt.Orientation.Horizontal)

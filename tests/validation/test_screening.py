@@ -236,6 +236,9 @@ def test_bolts_and_bond_and_ribs_by_hand() -> None:
     roofs = [x for x in s.framed.body.surfaces if x.kind == "roof"]
     long = sum(j.length_m for j in joints(s) if j.b and "roof" in j.kinds)
     assert bond.value == pytest.approx(735 * 1.2 * sum(x.area_m2 for x in roofs) / (long * 0.03)) and bond.use < 1
+    # its front, 2.1 wide and 1.83 high, on laps of 30 mm all round: 2,258 N on 7.86 m
+    front = {c.id: c for c in screening(s)}["front-pushed"]
+    assert front.value == pytest.approx(735 * 0.8 * 2.1 * 1.83 / (2 * (2.1 + 1.83) * 0.03), rel=1e-3) and front.limit == 150e3
 
     heron = demo("marsh-heron")
     strips = next(v for v in heron.variants if v.id == "strip-ribs")

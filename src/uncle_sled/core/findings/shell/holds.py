@@ -169,6 +169,15 @@ PULLED = Rule(
     SCREEN,
     why_none="Screws closer together, or glue (Screws every, on Holds).",
 )
+PUSHED = Rule(
+    "front-pushed",
+    "mind",
+    "Shell",
+    "A front panel whose bond towing air pushes too hard",
+    "What faces the air is pushed with all of its area.",
+    SCREEN,
+    why_none="A wider lap, profiles on both sides, or rivets that are reckoned by whoever knows them.",
+)
 SCREW = Rule(
     "screw-through",
     "mind",
@@ -250,6 +259,7 @@ OF = {
     "racking-across": RACKING,
     "wind-parked": TIPS,
     "roof-uplift": PULLED,
+    "front-pushed": PUSHED,
     "screw": SCREW,
     "body-bolts": BOLTS,
 }

@@ -19,7 +19,7 @@ SNOW, MINUTES, TOGETHER = (1.15, 1.25, 1.15)  # shares of the allowable: snow on
 SOFT = 240.0  # span over what it may sink
 SHARE_SHEATHED, SHARE_BARE = 0.6, 1.0
 LEAST_SHEATH_M, CLOSE_M = 0.009, 0.43  # that spread a person's load to the neighbours
-TOWING_PA, EDGE_CP = 735.0, 1.2
+TOWING_PA, EDGE_CP, FACING_CP = 735.0, 1.2, 0.8
 RACKING_G, RACKING_N_M, RACKING_M = 0.8, 2500.0, 0.009
 CD_PARKED, AIR = 1.3, 0.6
 FLOOR_PA = 1900.0
@@ -135,6 +135,11 @@ def racking_n_m(mass_kg: float, sheathed_m: float) -> float:
 def tips_at_m_s(mass_kg: float, track_m: float, area_m2: float, height_m: float) -> float:
     """Wind from the side at which a parked trailer tips. Check 900 kg, 1.7, 10.08, 1.8: 23.0."""
     return math.sqrt(mass_kg * 9.80665 * track_m / 2 / (AIR * CD_PARKED * area_m2 * height_m))
+
+
+def facing_n(area_m2: float) -> float:
+    """What towing air pushes on what faces it. Check 2.1 x 1.83: 2.26 kN."""
+    return FACING_CP * TOWING_PA * area_m2
 
 
 def uplift_n(area_m2: float) -> float:

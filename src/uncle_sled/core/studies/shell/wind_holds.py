@@ -49,6 +49,29 @@ def wind_checks(s: Studied) -> Iterator[Check]:
         )
 
 
+def _front_pushed(s: Studied, words: Words) -> Iterator[Check]:
+    """A front of panels against the air it meets, on the laps of its bond to the faces round it."""
+    body = s.framed.body
+    assert body is not None
+    fronts = body.of("front")
+    long = sum(joint.length_m for joint in joints(s) if joint.b and "front" in joint.kinds and set(joint.kinds) != {"front"})
+    if not fronts or long <= 0:
+        return
+    area = sum(face.area_m2 - sum(hole.area for hole in s.framed.holes_in(face.id)) for face in fronts)
+    middle = fronts[0].polygon.centroid
+    yield Check(
+        "front-pushed",
+        "Front panel, pushed by towing air",
+        where=("front",),
+        value=st.facing_n(area) / (long * BOND_WIDE_M),
+        limit=BOND_PA,
+        unit="Pa",
+        how=f"{{735 Pa}} x 0.8 on {words.m2(area)}, on {words.m(long)} of lap {words.thick(BOND_WIDE_M)} wide",
+        source="a tenth of an adhesive's sheet figure; rivets not counted",
+        spot=fronts[0].place(middle.x, middle.y),
+    )
+
+
 def held_down_checks(s: Studied) -> Iterator[Check]:
     """Roof skin against its screws, and screws against what they go through; hatches and what lies on the roof."""
     body, words, framing = s.framed.body, Words(s.build.brief.reading.shown()), s.build.shell.framing
@@ -70,6 +93,7 @@ def held_down_checks(s: Studied) -> Iterator[Check]:
                 source="a tenth of an adhesive's sheet figure; rivets not counted",
                 spot=roofs[0].place(roofs[0].polygon.centroid.x, roofs[0].polygon.centroid.y),
             )
+        yield from _front_pushed(s, words)
     elif roofs and s.framed.members and framing.school not in ("none", "bought shell"):
         pitch = framing.screw_pitch.si if framing.screw_pitch and framing.screw_pitch.si > 0 else SCREW_PITCH_M
         run = sum(float(face.polygon.length) for face in roofs)

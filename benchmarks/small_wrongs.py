@@ -1,4 +1,4 @@
-"""120 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""171 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -322,6 +322,62 @@ WHOLE = (
     "tests/validation/test_corrections.py",
 )
 # what is changed of a stop, and the tests that answer for it, the quick ones first
+BODIES = (
+    Wrong(
+        "parts/bent_leaf.py",
+        "lines = [inside_of(outer, depth) for depth in (skin, skin + deep, 2 * skin + deep)]",
+        "lines = [inside_of(outer, depth) for depth in (skin, deep, 2 * skin + deep)]",
+    ),
+    Wrong("parts/bent_leaf.py", "clear = (wide_m - many * seen) / (many - 1)", "clear = wide_m / (many - 1)"),
+    Wrong("parts/bent_leaf.py", "inner_radius_m=radius - skin - deep", "inner_radius_m=radius", True),
+    Wrong("parts/bent_leaf.py", "inward = np.array([along[1], -along[0]])", "inward = np.array([-along[1], along[0]])"),
+    Wrong("parts/leaf.py", "wide = opening.width.si - 2 * side\n    high = float(np", "wide = opening.width.si\n    high = float(np"),
+    Wrong(
+        "parts/from_shell.py",
+        "x, y, z = _middle(surface, cut.shape, own.thick_m / 2 if",
+        "x, y, z = _middle(surface, cut.shape, own.thick_m if",
+    ),
+    Wrong("parts/face_build.py", "R_VENTED = 0.13", "R_VENTED = 0.04"),
+    Wrong("parts/face_build.py", "layer.open_mm2_m >= SHUT_MM2_M", "layer.open_mm2_m > SHUT_MM2_M"),
+    Wrong("parts/face_build.py", "return min(wide / max(pitch, 1e-6), 1.0)", "return min(wide / 2 / max(pitch, 1e-6), 1.0)"),
+    Wrong("parts/ridge_sticks.py", "body.under + top - under - deep / 2", "body.under + top - under"),
+    Wrong("parts/ridge_sticks.py", "body.width * (1 - up / rise)", "body.width * (1 - up / rise / 2)"),
+    Wrong("geometry/surfaces.py", "low = u + body.under - found[0].origin[2]", "low = u"),
+    Wrong(
+        "studies/cut/panel_pieces.py",
+        "kg_m2=sum(material.weight_kg_m2(thickness) for material, thickness in of)",
+        "kg_m2=outer.weight_kg_m2(thick)",
+    ),
+    Wrong("studies/cut/panel_pieces.py", "BOND_H_M = 0.15", "BOND_H_M = 0.30"),
+    Wrong("studies/cut/skins.py", "if end - wide / 2 - at[-1] > wide:", "if end - wide / 2 - at[-1] > 10 * wide:"),
+    Wrong("studies/shell/bought_panels.py", "back[where] = max(back[where], narrower)", "back[where] = max(back[where], 2 * narrower)"),
+    Wrong("studies/shell/screws.py", "return self.held_m + self.into_m - POINT_IN_M", "return self.held_m + self.into_m", True),
+    Wrong("studies/shell/screws.py", "most = held_m + into_m - POINT_IN_M", "most = held_m + into_m", True),
+    Wrong("studies/shell/screws.py", "many = math.ceil(run_m / pitch_m)", "many = math.ceil(run_m / pitch_m / 2)"),
+    Wrong(
+        "studies/shell/wind_holds.py",
+        "value=st.facing_n(area) / (long * BOND_WIDE_M)",
+        "value=st.uplift_n(area) / (long * BOND_WIDE_M)",
+        True,
+    ),
+    Wrong("studies/balance/other_wheels.py", "rises = (then - now) / 2", "rises = then - now", True),
+    Wrong("studies/balance/other_wheels.py", "gearing=now / then", "gearing=then / now"),
+    Wrong(
+        "studies/balance/thresholds.py",
+        "return None if self.value is None else self.most - self.value",
+        "return None if self.value is None else self.value - self.most",
+        True,
+    ),
+    Wrong(
+        "studies/balance/thresholds.py",
+        "return float(np.max(s.readings.total_kg[towing]))",
+        "return float(np.min(s.readings.total_kg[towing]))",
+        True,
+    ),
+    Wrong("studies/balance/offers.py", "offer.rating.si - heaviest", "heaviest - offer.rating.si", True),
+    Wrong("document/taking_off.py", 'x = front + length - long if where == "tail"', 'x = front + length if where == "tail"'),
+)
+
 STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
     "reading": (
         READING,
@@ -385,4 +441,17 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
     ),
     "build": (BUILD, (*WHOLE, "tests/core/test_build.py")),
     "road": (ROAD_STOP, (*WHOLE, "tests/core/test_road.py", "tests/core/test_drills.py", "tests/core/test_references.py")),
+    "bodies": (
+        BODIES,
+        (
+            "tests/core/test_bent_leaf.py",
+            "tests/core/test_panel_pieces.py",
+            "tests/core/test_gaps.py",
+            "tests/core/test_screws.py",
+            "tests/core/test_ridge_sticks.py",
+            "tests/core/test_beside_the_rig.py",
+            "tests/core/test_taking_off.py",
+            "tests/validation/test_screening.py",
+        ),
+    ),
 }

@@ -131,6 +131,9 @@ def test_its_weight_and_centre_are_those_of_its_pieces_round_the_curve():
         area = Polygon(piece.outline).area if piece.outline else piece.length_m * piece.width_m
         by_hand += piece.many * area * piece.thick_m * library[piece.material].density_kg_m3
 
+    gap = 2 * 0.0003 + 0.002  # two coats and 2 mm, on both sides
+    assert leaf.width_m == pytest.approx(opening.width.si - 2 * gap)
+    assert leaf.height_m == pytest.approx(opening.height.si - gap - leaf.lock_gap_m, abs=1e-4)
     assert part.mass_kg == pytest.approx(by_hand) and 14 < by_hand < 20
     # the mean of the curve, half the leaf inside of it
     outline = np.array(leaf_side(s.framed, opening).outline)

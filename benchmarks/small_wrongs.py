@@ -351,8 +351,8 @@ BODIES = (
     Wrong("studies/cut/panel_pieces.py", "BOND_H_M = 0.15", "BOND_H_M = 0.30"),
     Wrong("studies/cut/skins.py", "if end - wide / 2 - at[-1] > wide:", "if end - wide / 2 - at[-1] > 10 * wide:"),
     Wrong("studies/shell/bought_panels.py", "back[where] = max(back[where], narrower)", "back[where] = max(back[where], 2 * narrower)"),
-    Wrong("studies/shell/screws.py", "return self.held_m + self.into_m - POINT_IN_M", "return self.held_m + self.into_m", True),
-    Wrong("studies/shell/screws.py", "most = held_m + into_m - POINT_IN_M", "most = held_m + into_m", True),
+    Wrong("studies/shell/screws.py", "return most_m(self.held_m, self.into_m)", "return self.held_m + self.into_m", True),
+    Wrong("studies/shell/screws.py", "return held_m + into_m - POINT_IN_M", "return held_m + into_m", True),
     Wrong("studies/shell/screws.py", "many = math.ceil(run_m / pitch_m)", "many = math.ceil(run_m / pitch_m / 2)"),
     Wrong(
         "studies/shell/wind_holds.py",

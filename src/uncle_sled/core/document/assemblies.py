@@ -9,9 +9,9 @@ from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Layer
 
 
-def _layers(*rows: tuple[str, float, float]) -> tuple[Layer, ...]:
+def _layers(*rows: tuple[str, float, float], first: int = 1) -> tuple[Layer, ...]:
     """Material, thickness [mm] and the share of timber framing in it."""
-    return tuple(Layer(f"l{at}", material, Length(mm / 1000), share) for at, (material, mm, share) in enumerate(rows, 1))
+    return tuple(Layer(f"l{at}", material, Length(mm / 1000), share) for at, (material, mm, share) in enumerate(rows, first))
 
 
 # The usual ways, for small bodies first.
@@ -28,15 +28,7 @@ WAYS: dict[str, tuple[Layer, ...]] = {
     "boards on a ventilated gap": (
         *_layers(("board-siding", 18, 0)),
         Layer("l2", "gap-vented", Length(0.022), battens="level"),
-        *(
-            Layer(f"l{at}", m, Length(mm / 1000), share)
-            for at, m, mm, share in (
-                (3, "membrane", 0, 0),
-                (4, "softwood-ply", 9, 0),
-                (5, "mineral-wool", 95, 0.15),
-                (6, "softwood-ply", 9, 0),
-            )
-        ),
+        *_layers(("membrane", 0, 0), ("softwood-ply", 9, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0), first=3),
     ),
     "floor of ply and foam": _layers(("birch-ply", 12, 0), ("xps", 30, 0.12), ("birch-ply", 9, 0)),
 }

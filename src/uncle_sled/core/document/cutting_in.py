@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from uncle_sled.core.document.edits import fresh_id, next_name
+from uncle_sled.core.document.edits import fresh_id, next_name, untyped_length
 from uncle_sled.core.document.shell import Shell
 
 # Kind: name, face, width, height [m].
@@ -60,18 +60,15 @@ def first_opening(shell: Shell, kind: str) -> dict[str, Any]:
     if face == "roof" and shell.form in ("gable", "butterfly"):
         up = max(across / 4 - high / 2, 0.05)  # on the left slope, clear of ridge and valley
 
-    def length(si: float) -> dict[str, Any]:
-        return {"si": round(si, 3), "typed": None}
-
     return {
         "id": fresh_id("o", [o.id for o in shell.openings]),
         "kind": PAIRS.get(kind, kind),
         "name": next_name(name, [o.name for o in shell.openings]),
         "face": face,
-        "along": length(_free_along(shell, face, (wide, high), up, run)),
-        "up": length(up),
-        "width": length(wide),
-        "height": length(high),
+        "along": untyped_length(_free_along(shell, face, (wide, high), up, run)),
+        "up": untyped_length(up),
+        "width": untyped_length(wide),
+        "height": untyped_length(high),
         "seal": SEALED[PAIRS.get(kind, kind)],
         "drip": kind in ("door", "barn doors", "window", "hatch"),  # over what stands in a wall
         **({"hung": "pair"} if kind in PAIRS else {}),
@@ -84,21 +81,18 @@ def hatch_over_curve(shell: Shell, hinge: float, foot: float, long: float) -> tu
     Args: hinge: its station from the body's front; foot: its lower edge over the underside; long: along the skin [m].
     """
     wide = (shell.width.si if shell.width else 1.6) - 2 * EDGE_M
-    begins = {"si": round(hinge, 3), "typed": None}
+    begins = untyped_length(hinge)
     taken = [o.id for o in shell.openings]
-
-    def length(si: float) -> dict[str, Any]:
-        return {"si": round(si, 3), "typed": None}
 
     hatch = {
         "id": fresh_id("o", taken),
         "kind": "hatch",
         "name": next_name(CURVED_NAME, [o.name for o in shell.openings]),
         "face": "rear",
-        "along": length(EDGE_M),
-        "up": length(foot),
-        "width": length(wide),
-        "height": length(long),
+        "along": untyped_length(EDGE_M),
+        "up": untyped_length(foot),
+        "width": untyped_length(wide),
+        "height": untyped_length(long),
         "hung": "top",
         "seal": SEALED["hatch"],
         "drip": True,

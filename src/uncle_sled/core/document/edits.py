@@ -177,6 +177,11 @@ def get(root: Any, path: str) -> Any:
     return node
 
 
+def untyped_length(si: float) -> dict[str, Any]:
+    """A length that nobody typed, as plain data, to a millimetre [m]."""
+    return {"si": round(si, 3), "typed": None}
+
+
 def next_name(name: str, taken: Iterable[str]) -> str:
     """A name for one more of a kind: as it is, or with the number that comes next."""
     many = sum(1 for other in taken if other == name or other.startswith(f"{name} "))

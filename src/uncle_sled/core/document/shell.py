@@ -89,6 +89,9 @@ class Leaf(msgspec.Struct, frozen=True):
     rib_pitch: Annotated[Length | None, about("Ribs apart", "Over a curve: middle to middle, and so far apart the cross-bars at the most; empty: {400 mm}", least=0.05, blank=Length(0.4))] = None
 
 
+HUNG = {"": "fixed", "front": "at its front", "rear": "at its rear", "top": "at its top", "bottom": "at its bottom", "pair": "as a pair"}
+
+
 class Opening(msgspec.Struct, frozen=True):
     """A hole in a face that is measured from the body, so that it moves with it.
 
@@ -105,7 +108,7 @@ class Opening(msgspec.Struct, frozen=True):
     width: Annotated[Length, about("Width", "Clear opening", least=0.001)]
     height: Annotated[Length, about("Height", "Clear opening", least=0.001)]
     corner: Annotated[Length | None, about("Corners", "Radius of its corners")] = None
-    hung: Annotated[Literal["", "front", "rear", "top", "bottom", "pair"], about("Hung", "The edge that its hinges are on.", words={"": "fixed", "front": "at its front", "rear": "at its rear", "top": "at its top", "bottom": "at its bottom", "pair": "as a pair, one leaf at each side", })] = ""
+    hung: Annotated[Literal["", "front", "rear", "top", "bottom", "pair"], about("Hung", "The edge that its hinges are on.", words={**HUNG, "pair": "as a pair, one leaf at each side"})] = ""
     seal: Annotated[Seal, about("Seal", "What keeps rain and dust out; without one Uncle minds.", words={"none": "none yet", "bulb": "bulb seal", "two lines": "two lines of seal", "tape": "butyl tape"})] = "none"
     drip: Annotated[bool, about("Drip edge over it", "A small roof over it that sheds the water before it reaches the seal.")] = False
     mass: Annotated[Mass | None, about("Weight", "Of the door, window or vent itself; a guess by its size until you say")] = None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from uncle_sled.core.document.edits import fresh_id, next_name
+from uncle_sled.core.document.edits import fresh_id, next_name, untyped_length
 from uncle_sled.core.document.project import Build
 
 # Kind: name, along, across, high [m] (0: as wide as the trailer), usual weight [kg], where: at the tail, under it, or inside.
@@ -31,19 +31,16 @@ def came_off(build: Build, kind: str) -> dict[str, Any]:
     x = front + length - long if where == "tail" else front + (length - long) / 2
     z = low + tall if where == "over" else low + (tall - high) / 2 if where == "inside" else low
 
-    def length_of(si: float) -> dict[str, Any]:
-        return {"si": round(si, 3), "typed": None}
-
     return {
         "id": fresh_id("off", [thing.id for thing in build.stow.things]),
         "name": next_name(name, [thing.name for thing in build.stow.things]),
         "kind": "gear",
-        "length": length_of(long),
-        "width": length_of(wide or width),
-        "height": length_of(min(high, tall) if where != "over" else high),
-        "x": length_of(x),
-        "y": length_of(0.0),
-        "z": length_of(max(z, 0.0)),
+        "length": untyped_length(long),
+        "width": untyped_length(wide or width),
+        "height": untyped_length(min(high, tall) if where != "over" else high),
+        "x": untyped_length(x),
+        "y": untyped_length(0.0),
+        "z": untyped_length(max(z, 0.0)),
         "mass": {"si": mass, "typed": None},
         "source": "guessed",
         "stays": True,

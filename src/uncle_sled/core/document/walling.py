@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from uncle_sled.core.document.edits import fresh_id
+from uncle_sled.core.document.edits import fresh_id, untyped_length
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.shell import Shell
 
@@ -12,10 +12,6 @@ USUAL_WHEEL_M, BESIDE_WHEEL_M = 0.6, 0.1  # of a tyre that nobody measured; of a
 THICK_M, DOOR_M, HEAD_M, SILL_M = 0.045, 0.55, 1.80, 0.06
 BUILT_M = 0.35  # floor, roof and a header over the door
 LOW_EDGE = {"gable": 0.7, "shed": 0.7, "butterfly": 0.85, "profile": 0.8}  # of the height, where nobody said
-
-
-def _length(si: float) -> dict[str, Any]:
-    return {"si": round(si, 3), "typed": None}
 
 
 def _taken(shell: Shell) -> list[str]:
@@ -30,17 +26,22 @@ def first_partition(shell: Shell, way: str) -> dict[str, Any]:
     low = min(shell.eaves.si, tall) if shell.eaves else tall * LOW_EDGE.get(shell.form, 1.0)
     ids = _taken(shell)
     many = sum(1 for partition in shell.partitions if partition.way == way)
-    record = {"id": fresh_id("i", ids), "name": f"Wall {way}" + (f" {many + 1}" if many else ""), "way": way, "thick": _length(THICK_M)}
+    record = {
+        "id": fresh_id("i", ids),
+        "name": f"Wall {way}" + (f" {many + 1}" if many else ""),
+        "way": way,
+        "thick": untyped_length(THICK_M),
+    }
     if way == "across":
         door = min(DOOR_M, wide * 0.4)
         return {
             **record,
-            "at": _length(long * (0.66 + 0.08 * many) if many < 3 else long * 0.3),
+            "at": untyped_length(long * (0.66 + 0.08 * many) if many < 3 else long * 0.3),
             "door": "hinged",
-            "door_width": _length(door),
-            "door_height": _length(max(min(HEAD_M, low - BUILT_M), 0.3)),
+            "door_width": untyped_length(door),
+            "door_height": untyped_length(max(min(HEAD_M, low - BUILT_M), 0.3)),
         }
-    return {**record, "at": _length(wide * 0.5 + 0.1 * many), "start": _length(long * 0.6)}
+    return {**record, "at": untyped_length(wide * 0.5 + 0.1 * many), "start": untyped_length(long * 0.6)}
 
 
 def first_loft(shell: Shell) -> dict[str, Any]:
@@ -51,10 +52,10 @@ def first_loft(shell: Shell) -> dict[str, Any]:
     return {
         "id": fresh_id("i", ids),
         "name": "Loft" + (f" {len(shell.lofts) + 1}" if shell.lofts else ""),
-        "front": _length(long * 0.3 if shell.form == "profile" else SILL_M * 3),
-        "rear": _length(long * (0.6 if shell.form == "profile" else 0.4)),
-        "top": _length(min(1.9, tall * 0.55)),
-        "thick": _length(0.09),
+        "front": untyped_length(long * 0.3 if shell.form == "profile" else SILL_M * 3),
+        "rear": untyped_length(long * (0.6 if shell.form == "profile" else 0.4)),
+        "top": untyped_length(min(1.9, tall * 0.55)),
+        "thick": untyped_length(0.09),
     }
 
 

@@ -21,6 +21,7 @@ CHORDS = 24  # of a span in shares, where no size is known
 TRUE_M = 0.0002  # how far a chord may stand off its curve
 MOST_CHORDS = 200
 HAIR_M = 1e-6
+CORNER_DEG = 30.0  # a chain that turns by more at one point has a corner there: no sheet goes round it
 # A skin piece faces forward or aft when its outward normal is within about 37 degrees of level.
 FACING = 0.8
 
@@ -89,6 +90,18 @@ class Outline(msgspec.Struct, frozen=True):
     def tail_found(self) -> bool:
         """Whether the tail begins where it was said, or nobody said."""
         return self.tail_m is None or self._tail() is not None
+
+
+def turns_along_deg(chain: Points) -> Points:
+    """By how much an open chain turns at each of its inner points [deg], shape (n - 2,)."""
+    ways = np.diff(chain, axis=0)
+    return np.degrees(np.abs(np.diff(np.unwrap(np.arctan2(ways[:, 1], ways[:, 0])))))
+
+
+def parted_at_corners(chain: Points) -> list[Points]:
+    """An open chain in the runs between its corners, each with both of its ends."""
+    stops = [0, *(int(at) + 1 for at in np.flatnonzero(turns_along_deg(chain) > CORNER_DEG)), len(chain) - 1]
+    return [chain[a : b + 1] for a, b in itertools.pairwise(stops)]
 
 
 def _shoelace(points: Points) -> float:

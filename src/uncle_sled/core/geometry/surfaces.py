@@ -18,11 +18,10 @@ from shapely.geometry import LineString, Polygon
 from uncle_sled.core.document.shell import Opening, Shell
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.footprint import ends_m, plan_of, run_m, side_span_m
-from uncle_sled.core.geometry.profile import TRUE_M, Outline, Points, outline
+from uncle_sled.core.geometry.profile import TRUE_M, Outline, Points, outline, parted_at_corners
 
 Vector = tuple[float, float, float]
 SIDES = ("left side", "right side")
-CORNER_DEG = 30.0  # a skin that turns by more at one point is two
 FLAT_M = 2e-3
 SHORT_M = 0.1  # of a floor: shorter it is none
 FALL = 1 / 40  # of a flat roof, where its low edge is not given
@@ -216,10 +215,7 @@ def _runs_of(body: Body, kind: str) -> list[tuple[str, Points]]:
     chain = body.side.chain(kind)
     if len(chain) < 2:
         return []
-    ways = np.diff(chain, axis=0)
-    turns = np.degrees(np.abs(np.diff(np.unwrap(np.arctan2(ways[:, 1], ways[:, 0])))))
-    corners = [int(at) + 1 for at in np.flatnonzero(turns > CORNER_DEG)] if not (kind == "rear" and body.side.tail_m is not None) else []
-    parts = [chain[a : b + 1] for a, b in itertools.pairwise([0, *corners, len(chain) - 1])]
+    parts = [chain] if kind == "rear" and body.side.tail_m is not None else parted_at_corners(chain)
     # the upper one of an end and the longest of a roof have its name, the others say where they are from there
     first = {"front": len(parts) - 1, "rear": 0}.get(kind, max(range(len(parts)), key=lambda at: float(lengths(parts[at])[-1])))
     named = []

@@ -8,7 +8,6 @@ outer skin 942.5 mm, inner 896.9; a flat one of 0.60 by 0.04 sweeps 1.33 mm, a q
 
 from __future__ import annotations
 
-import itertools
 import math
 
 import msgspec
@@ -19,13 +18,12 @@ from shapely.ops import substring
 
 from uncle_sled.core.document.shell import Leaf
 from uncle_sled.core.geometry.bend_radius import least_radius_m
-from uncle_sled.core.geometry.profile import Points
+from uncle_sled.core.geometry.profile import Points, parted_at_corners
 from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.materials import TIMBER
 
 SWING_STEPS = 180
 PITCH_M = 0.4
-CORNER_DEG = 30.0  # more at one point is no bend
 Ring = tuple[tuple[float, float], ...]
 
 
@@ -145,11 +143,7 @@ def _placed(line: LineString, at_m: float) -> tuple[float, float, float, float]:
 
 def _runs(line: LineString) -> list[LineString]:
     """A line parted at its corners, since no sheet goes round one."""
-    points = np.array(line.coords)
-    ways = np.diff(points, axis=0)
-    turns = np.degrees(np.abs(np.diff(np.unwrap(np.arctan2(ways[:, 1], ways[:, 0])))))
-    stops = [0, *(int(k) + 1 for k in np.flatnonzero(turns > CORNER_DEG)), len(points) - 1]
-    return [LineString(points[a : b + 1]) for a, b in itertools.pairwise(stops)]
+    return [LineString(run) for run in parted_at_corners(np.array(line.coords))]
 
 
 def _named_apart(pieces: list[LeafPiece]) -> list[LeafPiece]:

@@ -90,12 +90,17 @@ def material_of(layer: Layer, library: Library | None = None) -> Material:
     return found
 
 
+def battens_m(layer: Layer) -> tuple[float, float]:
+    """How wide the battens of a gap are, and how far apart [m]; usual ones where nobody said."""
+    wide = layer.batten_wide.si if layer.batten_wide else BATTEN_M
+    return wide, layer.batten_pitch.si if layer.batten_pitch else BATTEN_PITCH_M
+
+
 def batten_share(layer: Layer) -> float:
     """Share of a gap that its battens fill."""
     if not layer.battens:
         return 0.0
-    wide = layer.batten_wide.si if layer.batten_wide else BATTEN_M
-    pitch = layer.batten_pitch.si if layer.batten_pitch else BATTEN_PITCH_M
+    wide, pitch = battens_m(layer)
     return min(wide / max(pitch, 1e-6), 1.0)
 
 

@@ -38,12 +38,12 @@ class LeafBuilt(msgspec.Struct, frozen=True):
     thick_m: float
     lock_gap_m: float
     gap_m: float
-    pieces: tuple[LeafPiece, ...]
-    mass_kg: float
-    seal_n: float
-    hinge_n: float | None
-    hinge_leaning_n: float | None
-    fault: str
+    pieces: tuple[LeafPiece, ...] = ()
+    mass_kg: float = 0.0
+    seal_n: float = 0.0
+    hinge_n: float | None = None
+    hinge_leaning_n: float | None = None
+    fault: str = ""
     bent: Bent | None = None
 
 
@@ -83,22 +83,9 @@ def leaf_of(opening: Opening, library: Mapping[str, Material], side_of: LeafSide
     wide, high = across
     fault = _fault(leaf, wide, high, library)
     if fault:
-        return LeafBuilt(
-            wide,
-            high,
-            thick_m=thick,
-            lock_gap_m=lock,
-            gap_m=side,
-            pieces=(),
-            mass_kg=0.0,
-            seal_n=0.0,
-            hinge_n=None,
-            hinge_leaning_n=None,
-            fault=fault,
-        )
+        return LeafBuilt(wide, high, thick_m=thick, lock_gap_m=lock, gap_m=side, fault=fault)
     pieces = _pieces(leaf, wide, high)
-    mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0)
-    mass += _mass_kg(pieces, library)
+    mass = _mass_kg(leaf, pieces, library)
     if leaf.window_width is not None and leaf.window_height is not None:
         area = leaf.window_width.si * leaf.window_height.si
         mass -= 2 * area * library[leaf.skin].weight_kg_m2(leaf.skin_thick.si)  # cut out of both skins
@@ -119,7 +106,6 @@ def leaf_of(opening: Opening, library: Mapping[str, Material], side_of: LeafSide
         seal_n=SEAL_N_M * 2 * (wide + high),
         hinge_n=pull,
         hinge_leaning_n=leaning,
-        fault="",
     )
 
 
@@ -131,33 +117,29 @@ def _bent(opening: Opening, leaf: Leaf, library: Mapping[str, Material], side_of
     lock = swing_gap_m(outline, thick, opens) + side
     wide = opening.width.si - 2 * side
     high = float(np.hypot(*np.diff(outline, axis=0).T).sum()) - side - lock
-    fault, bent = _fault(leaf, wide, high, library), None
+    fault = _fault(leaf, wide, high, library)
     if not fault and side_of.hinge_bends:
         fault = "its hinges would lie on the curve; hung at its top they lie straight across"
-    if not fault:
-        made = bent_leaf(leaf, wide, outline, (side, lock))
-        fault, bent = (made, None) if isinstance(made, str) else ("", made)
-    mass = 0.0
-    if bent is not None:
-        mass = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0) + _mass_kg(bent.pieces, library)
+    bent = fault or bent_leaf(leaf, wide, outline, (side, lock))
+    if isinstance(bent, str):
+        return LeafBuilt(wide, high, thick_m=thick, lock_gap_m=lock, gap_m=side, fault=bent)
     return LeafBuilt(
         wide,
         high,
         thick_m=thick,
         lock_gap_m=lock,
         gap_m=side,
-        pieces=bent.pieces if bent is not None else (),
-        mass_kg=mass,
-        seal_n=SEAL_N_M * 2 * (wide + high) if bent is not None else 0.0,
-        hinge_n=None,
-        hinge_leaning_n=None,
-        fault=fault,
+        pieces=bent.pieces,
+        mass_kg=_mass_kg(leaf, bent.pieces, library),
+        seal_n=SEAL_N_M * 2 * (wide + high),
         bent=bent,
     )
 
 
-def _mass_kg(pieces: tuple[LeafPiece, ...], library: Mapping[str, Material]) -> float:
-    return sum(piece.many * _area_m2(piece) * library[piece.material].weight_kg_m2(piece.thick_m) for piece in pieces)
+def _mass_kg(leaf: Leaf, pieces: tuple[LeafPiece, ...], library: Mapping[str, Material]) -> float:
+    """With its fittings and what is fixed to it."""
+    fixed = FITTINGS_KG + (leaf.hangs_on.si if leaf.hangs_on is not None else 0.0)
+    return fixed + sum(piece.many * _area_m2(piece) * library[piece.material].weight_kg_m2(piece.thick_m) for piece in pieces)
 
 
 def _area_m2(piece: LeafPiece) -> float:

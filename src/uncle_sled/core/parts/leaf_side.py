@@ -13,6 +13,7 @@ import numpy as np
 from uncle_sled.core.document.shell import Opening
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.geometry.profile import turns_along_deg
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 
 SLOPING = 0.3  # outward share of x over which a hatch opens fore or aft and not over its hinge
@@ -58,9 +59,7 @@ def leaf_side(framed: Framed, opening: Opening) -> LeafSide | None:
     outward = (outer[0] - inner[0]) / 0.01
     sign = math.copysign(1.0, outward) if abs(outward) > SLOPING else math.copysign(1.0, points[-1][0] - hinge[0])
     outline = tuple(((x - hinge[0]) * sign, z - hinge[1]) for x, z in points)
-    ways = np.diff(np.array(outline), axis=0)
-    turns = np.degrees(np.diff(np.unwrap(np.arctan2(ways[:, 1], ways[:, 0])))) if len(ways) > 1 else np.zeros(1)
-    return LeafSide(outline, float(np.abs(turns).sum()), opening.hung in ("front", "rear", "pair"))
+    return LeafSide(outline, float(turns_along_deg(np.array(outline)).sum()), opening.hung in ("front", "rear", "pair"))
 
 
 def _chain(surface: Surface, s0: float, s1: float) -> list[Point]:

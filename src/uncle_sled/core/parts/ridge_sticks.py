@@ -15,7 +15,8 @@ from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.surfaces import Body, section_points
 
 PITCHED = ("gable", "butterfly")
-TIE_PITCH_M, LONGEST_COLLAR = 1.2, 0.95  # where nobody said; of the rise
+TIE_PITCH_M = 1.2  # where nobody said: every second or third pair of rafters
+LONGEST_COLLAR = 0.95  # of the rise
 MOST = 200
 
 

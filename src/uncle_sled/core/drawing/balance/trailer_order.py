@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.document.shell import Opening
+from uncle_sled.core.document.shell import HUNG, Opening
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, dimension, dimension_up, placed
@@ -108,14 +108,6 @@ def _sizes(s: Studied, words: Words) -> list[tuple[str, str]]:
 
 
 def _opening(s: Studied, opening: Opening, words: Words) -> tuple[str, ...]:
-    hung = {
-        "": "fixed",
-        "front": "at its front",
-        "rear": "at its rear",
-        "top": "at its top",
-        "bottom": "at its bottom",
-        "pair": "as a pair",
-    }
     return (
         opening_number(s.build.shell, opening.id),
         opening.name,
@@ -123,7 +115,7 @@ def _opening(s: Studied, opening: Opening, words: Words) -> tuple[str, ...]:
         words.cut(opening.along.si),
         words.cut(opening.up.si),
         f"{words.cut(opening.width.si)} × {words.cut(opening.height.si)}",
-        hung[opening.hung],
+        HUNG[opening.hung],
     )
 
 

@@ -24,7 +24,7 @@ def jamb(s: Studied, opening: Opening, words: Words) -> tuple[tuple[Primitive, .
     if made is None or made.fault or opening.leaf is None:
         return (), 0.0, 0.0
     if made.bent is not None:
-        return hinge_line(s, opening, words)
+        return hinge_line(s.build.shell, opening.leaf, made, words)
     face = face_of(s.build.shell, opening.face)
     wall = sum(layer.thickness.si for layer in face.layers) if face is not None and face.layers else USUAL_WALL_M
     gap, thick = made.lock_gap_m, made.thick_m

@@ -5,12 +5,12 @@ Metres, the hinge at 0, 0, x the way that it opens.
 
 from __future__ import annotations
 
-from uncle_sled.core.document.shell import Leaf, Opening
+from uncle_sled.core.document.shell import Leaf, Opening, Shell
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, dimension, line, placed, rect
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.parts.bent_leaf import Bent
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.leaf import leaf_in
+from uncle_sled.core.parts.leaf import LeafBuilt, leaf_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 
@@ -56,12 +56,9 @@ def _bars(bent: Bent, leaf: Leaf) -> list[Primitive]:
     return made
 
 
-def hinge_line(s: Studied, opening: Opening, words: Words) -> tuple[tuple[Primitive, ...], float, float]:
+def hinge_line(shell: Shell, leaf: Leaf, made: LeafBuilt, words: Words) -> tuple[tuple[Primitive, ...], float, float]:
     """A cut through the hinge line at full size: roof, gap, gutter under it, hinge strip over it, leaf; and its size [m]."""
-    made = leaf_in(s.framed, opening, library_of(s.facts.materials))
-    if made is None or made.bent is None or opening.leaf is None:
-        return (), 0.0, 0.0
-    face, skin = face_of(s.build.shell, "roof"), opening.leaf.skin_thick.si
+    face, skin = face_of(shell, "roof"), leaf.skin_thick.si
     layers = face.layers if face is not None else ()
     roof = sum(layer.thickness.si for layer in layers) or USUAL_ROOF_M
     thick, gap = made.thick_m, made.gap_m

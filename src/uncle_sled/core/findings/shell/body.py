@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
-from uncle_sled.core.document.shell import Face, Layer, Leaf, Opening
+from uncle_sled.core.document.shell import HUNG, Face, Layer, Leaf, Opening
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.findings.finding import Finding
@@ -204,9 +204,6 @@ def _leaf_bends(opening: Opening, leaf: Leaf, bent: Bent, library: Library, word
         (opening.id,),
         number=radius,
     )
-
-
-HUNG = {"front": "at its front", "rear": "at its rear", "pair": "as a pair"}
 
 
 def _fault(fault: Fault) -> Finding:

@@ -24,7 +24,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.as_sold import AsSold, comes_from
-from uncle_sled.core.studies.cut.consumables import shipped_rules, used_up
+from uncle_sled.core.studies.cut.consumables import Rule, shipped_rules, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
 from uncle_sled.core.studies.cut.piece import Piece
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
@@ -437,56 +437,48 @@ def _rig(build: Build) -> list[_Draft]:
 
 
 def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
-    table, drafts = prices()["consumable"], []
-    for used in used_up(build, facts, off):
-        rule = used.rule
-        low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
-        drafts.append(
-            _Draft(
-                f"rule {rule.id}",
-                rule.name,
-                of="consumable",
-                unit=rule.unit,
-                need=used.need,
-                pack=rule.pack,
-                low=low,
-                likely=likely,
-                high=high,
-                why=rule.source,
-                shop=rule.shop,
-                stage=rule.stage,
-            )
-        )
-    return drafts
+    return [
+        msgspec.structs.replace(_by_rule(used.rule), id=f"rule {used.rule.id}", name=used.rule.name, need=used.need, why=used.rule.source)
+        for used in used_up(build, facts, off)
+    ]
 
 
-BOX_OF, MORE_SCREWS = {0.004: ("screws-field", 200.0), 0.005: ("screws-frame", 100.0)}, 1.1
+def _by_rule(rule: Rule) -> _Draft:
+    """What a rule of consumption says of a pack: unit, price and shop; how much is wanted, and what for, says who asks."""
+    table = prices()["consumable"]
+    low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
+    return _Draft(
+        "",
+        "",
+        of="consumable",
+        unit=rule.unit,
+        need=0.0,
+        pack=rule.pack,
+        low=low,
+        likely=likely,
+        high=high,
+        shop=rule.shop,
+        stage=rule.stage,
+    )
+
+
+BOX_OF, MORE_SCREWS = {0.004: "screws-field", 0.005: "screws-frame"}, 1.1  # rule whose box they come in, by their shank [m]
 
 
 def _screws(build: Build, facts: Facts) -> list[_Draft]:
     """Screws of the faces by their size, a tenth more for what is dropped; priced as the shipped rules have a box."""
-    table, words, drafts = prices()["consumable"], Words(build.brief.reading.shown()), []
-    rules = {rule.id: rule for rule in shipped_rules()}
-    for (thick, long), many in screws_by_size(screw_joints_of(build, facts, framed_of(build, facts))).items():
-        rule, pack = rules[BOX_OF[thick][0]], BOX_OF[thick][1]
-        low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
-        drafts.append(
-            _Draft(
-                f"screws {thick * 1e3:g} x {long * 1e3:.4g}".replace(".", ","),
-                f"Screws {screw_size(thick, long, words)}",
-                of="consumable",
-                unit="pieces",
-                need=many * MORE_SCREWS,
-                pack=pack,
-                low=low,
-                likely=likely,
-                high=high,
-                why="by the joints of the faces (Shell, Joints, Screws)",
-                shop=rule.shop,
-                stage=rule.stage,
-            )
+    words, rules = Words(build.brief.reading.shown()), {rule.id: rule for rule in shipped_rules()}
+    joints = screw_joints_of(build, facts, framed_of(build, facts))
+    return [
+        msgspec.structs.replace(
+            _by_rule(rules[BOX_OF[thick]]),
+            id=f"screws {thick * 1e3:g} x {long * 1e3:.4g}".replace(".", ","),
+            name=f"Screws {screw_size(thick, long, words)}",
+            need=many * MORE_SCREWS,
+            why="by the joints of the faces (Shell, Joints, Screws)",
         )
-    return drafts
+        for (thick, long), many in screws_by_size(joints).items()
+    ]
 
 
 def _line(draft: _Draft, known: Bought | None) -> Line:

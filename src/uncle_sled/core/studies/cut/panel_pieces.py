@@ -17,7 +17,6 @@ from uncle_sled.core.document.shell import Face
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM
-from uncle_sled.core.geometry.body_joints import Joint
 from uncle_sled.core.geometry.surfaces import Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import Library, material_of
@@ -103,8 +102,3 @@ def _strips(surface: Surface, parts: list[Polygon]) -> list[Piece]:
                     strip = bar_piece(key, f"joining strip {side}", surface.id, ("Aluminium strip", ALUMINIUM.id), STRIP_M, long)
                     made.append(msgspec.structs.replace(strip, kg_m=2700.0 * STRIP_M[0] * STRIP_M[1]))
     return made
-
-
-def met_by(surface: Surface, joints: tuple[Joint, ...]) -> tuple[Joint, ...]:
-    """The joints of one surface."""
-    return tuple(joint for joint in joints if surface.id in (joint.a, joint.b))

@@ -21,7 +21,7 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import TIMBER, Material
-from uncle_sled.core.parts.face_build import BATTEN_M, BATTEN_PITCH_M, Library
+from uncle_sled.core.parts.face_build import Library, battens_m
 from uncle_sled.core.studies.cut.boards import board_ends, strips
 from uncle_sled.core.studies.cut.piece import SCARF, Piece, bar_piece, flat_piece, polygons_of, ring_of
 from uncle_sled.core.studies.cut.wanted import Grain
@@ -96,8 +96,7 @@ def batten_pieces(layer: Layer, shape: BaseGeometry, of: str, library: Library) 
     if not layer.battens or shape.is_empty or layer.thickness.si <= 0:
         return []
     left, low, right, high = shape.bounds
-    wide = layer.batten_wide.si if layer.batten_wide else BATTEN_M
-    pitch = layer.batten_pitch.si if layer.batten_pitch else BATTEN_PITCH_M
+    wide, pitch = battens_m(layer)
     level = layer.battens == "level"
     begin, end = (low, high) if level else (left, right)
     if end - begin <= wide or pitch <= 0:

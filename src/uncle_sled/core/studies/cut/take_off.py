@@ -27,7 +27,7 @@ from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 from uncle_sled.core.studies.cut.lining import lining_pieces
-from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, met_by, panel_pieces
+from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
@@ -102,7 +102,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
             try:
                 sold = largest_sold_m(face, library, cut, (framed.sizes.sheet_length, framed.sizes.sheet_width))
                 for surface in surfaces:
-                    blank = blank_of(shell, surface, met_by(surface, met))
+                    blank = blank_of(shell, surface, met)
                     pieces += panel_pieces(face, surface, framed, blank, library, sold)
             except GeometryError as fault:
                 unsaid.append(str(fault))

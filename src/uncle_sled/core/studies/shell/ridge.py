@@ -14,13 +14,12 @@ import msgspec
 
 from uncle_sled.core.document.shell import Ridge, Shell
 from uncle_sled.core.geometry.surfaces import Body, section_points
+from uncle_sled.core.parts.ridge_sticks import PITCHED
 from uncle_sled.core.studies.shell import strength as st
 
-PITCHED = ("gable", "butterfly")
 # Beams as sold, thickness and depth [m], the least first; two of 45 side by side are 90.
 BEAMS_M = tuple((thick, deep) for deep in (0.095, 0.120, 0.145, 0.170, 0.195, 0.220, 0.245, 0.295) for thick in (0.045, 0.070, 0.090))
 BEAMS_IN_M = tuple((n * 0.0381, d * 0.0254) for d in (3.5, 5.5, 7.25, 9.25, 11.25) for n in (1, 2, 3))
-TIE_PITCH_M = 1.2  # where nobody said: every second or third pair of rafters
 
 
 class Pitch(msgspec.Struct, frozen=True):

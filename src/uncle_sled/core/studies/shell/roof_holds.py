@@ -8,10 +8,11 @@ from collections.abc import Iterator
 from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.parts.ridge_sticks import TIE_PITCH_M
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell import strength as st
 from uncle_sled.core.studies.shell.check import Check, unchecked
-from uncle_sled.core.studies.shell.ridge import TIE_PITCH_M, Pitch, beam_n_m, carries, held, pitch_of, thrust_n_m
+from uncle_sled.core.studies.shell.ridge import Pitch, beam_n_m, carries, held, pitch_of, thrust_n_m
 from uncle_sled.core.studies.shell.what_carries import (
     apart_m,
     bearing_m,

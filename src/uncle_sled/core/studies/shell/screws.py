@@ -18,7 +18,7 @@ from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import TIMBER
-from uncle_sled.core.parts.face_build import BATTEN_PITCH_M, Library, family_of, library_of
+from uncle_sled.core.parts.face_build import BATTEN_PITCH_M, Library, battens_m, family_of, library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 
@@ -57,7 +57,7 @@ class ScrewJoint(msgspec.Struct, frozen=True):
     @property
     def most_m(self) -> float:
         """The longest whose point stays inside [m]."""
-        return self.held_m + self.into_m - POINT_IN_M
+        return most_m(self.held_m, self.into_m)
 
     @property
     def thick_m(self) -> float:
@@ -86,10 +86,14 @@ def least_m(held_m: float) -> float:
     return held_m + min(max(BITES * held_m, LEAST_BITE_M), MOST_BITE_M)
 
 
+def most_m(held_m: float, into_m: float) -> float:
+    """The longest screw whose point stays inside [m]. Check 6 mm on 45: 48 mm."""
+    return held_m + into_m - POINT_IN_M
+
+
 def length_m(held_m: float, into_m: float, sold_m: tuple[float, ...] = SOLD_M) -> tuple[float | None, bool]:
     """A length that is sold, and whether it bites enough; None where even the shortest comes out."""
-    most = held_m + into_m - POINT_IN_M
-    inside = [sold for sold in sold_m if sold <= most + 1e-9]
+    inside = [sold for sold in sold_m if sold <= most_m(held_m, into_m) + 1e-9]
     enough = [sold for sold in inside if sold >= least_m(held_m) - 1e-9]
     if enough:
         return enough[0], True
@@ -156,8 +160,7 @@ def _outside(
             if under and battens is None:
                 yield _joint(face, f"sheathing-{layer.id}", "sheathing", under, stick, many)
             if layer.battens:
-                apart = layer.batten_pitch.si if layer.batten_pitch else BATTEN_PITCH_M
-                rows_m2 = 1 / max(apart, 1e-6)
+                rows_m2 = 1 / max(battens_m(layer)[1], 1e-6)
                 battens = ("batten", layer.thickness.si)
                 yield _joint(
                     face, f"battens-{layer.id}", "battens", [battens, *under], stick, math.ceil(area_m2 * rows_m2 / BATTEN_PITCH_M)

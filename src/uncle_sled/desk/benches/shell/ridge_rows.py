@@ -11,7 +11,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Ridge, Section
-from uncle_sled.core.studies.shell.ridge import PITCHED
+from uncle_sled.core.parts.ridge_sticks import PITCHED
 from uncle_sled.desk.kit.form import Row
 from uncle_sled.desk.session import Session
 

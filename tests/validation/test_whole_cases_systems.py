@@ -16,12 +16,14 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass, Temperature
 from uncle_sled.core.document.road import Reading, Standing, Ticket
-from uncle_sled.core.document.shell import Face, Layer, Split
+from uncle_sled.core.document.shell import Face, Layer, Partition, Split
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.document.systems import Air, Load, Systems, Water
 from uncle_sled.core.document.work import Lift, Work
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.parts.inner_doors import leaf_arc
+from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.sureness import lever
 from uncle_sled.core.studies.build.days import days_of
@@ -37,8 +39,7 @@ from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.stow.dangers import dangers
 from uncle_sled.core.studies.stow.floating import floating
-from uncle_sled.core.studies.stow.inner_doors import _opens_deg
-from uncle_sled.core.studies.stow.solids import Solid
+from uncle_sled.core.studies.stow.inner_doors import leaves_hit
 from uncle_sled.core.studies.systems import glaser, heat
 from uncle_sled.core.studies.systems.bank import bank_of
 from uncle_sled.core.studies.systems.gas import burner_of
@@ -77,11 +78,16 @@ def test_cloth_is_too_near_a_flame_inside_of_half_a_metre() -> None:
 
 def test_a_door_comes_as_far_as_the_last_step_before_it_hits() -> None:
     """A leaf of 0.7 m turns from along x in twelve steps of 7.5 degrees; a post at 33 to 36 degrees stops it at 30."""
-    turns = [math.radians(7.5 * k) for k in range(13)]
-    arc = [(0.0, 0.0), *((0.7 * math.cos(turn), 0.7 * math.sin(turn)) for turn in turns)]
-    x, y = 0.6 * math.cos(math.radians(34.5)), 0.6 * math.sin(math.radians(34.5))
-    post = Solid("p", "Post", (x - 0.03, y - 0.03, 0.0), (x + 0.03, y + 0.03, 1.0), outside=False)
-    assert _opens_deg(arc, post) == pytest.approx(30.0)
+    wall = Partition("w", "Wall", "along", Length(0.9), Length(0.05), door="hinged", door_from=Length(0.5), door_width=Length(0.7))
+    shell = a_body("box", partitions=(wall,))
+    framed = study(a_build(shell=shell), Facts()).framed
+    assert framed.body is not None
+    (x0, y0), *_ = leaf_arc(walls_of(shell, framed.body, library_of(()))[0], wall) or [(0.0, 0.0)]
+    x, y = x0 + 0.6 * math.cos(math.radians(34.5)), y0 + 0.6 * math.sin(math.radians(34.5))
+    post = a_thing("p", x=x - 0.03, y=y, z=0.62, size=(0.06, 0.06, 1.0))
+    build = a_build([post], shell=shell)
+    (hit,) = leaves_hit(build, Facts(), framed.body, build.stow.modes)
+    assert 90 * hit.free == pytest.approx(30.0)
 
 
 # power

@@ -273,7 +273,7 @@ class Partition(msgspec.Struct, frozen=True):
     door_width: Annotated[Length | None, about("Door wide", "Clear opening", least=0.05)] = None
     door_height: Annotated[Length | None, about("Door high", "Clear opening, from the floor", least=0.05)] = None
     hung: Annotated[Literal["start", "end"], about("Hung", "Where its hinges are, or where it slides to", words={"start": "at its start", "end": "at its end"})] = "start"
-    opens: Annotated[Literal["front or left", "rear or right"], about("Opens", "Which way the leaf swings", words={"front or left": "to front or left", "rear or right": "to rear or right"})] = "rear or right"
+    opens: Annotated[Literal["front or left", "rear or right"], about("Opens", "To which side the leaf swings, or on which it slides", words={"front or left": "to front or left", "rear or right": "to rear or right"})] = "rear or right"
 
 
 class Loft(msgspec.Struct, frozen=True):

@@ -21,13 +21,12 @@ from uncle_sled.core.geometry.footprint import ends_m, plan_of
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
 from uncle_sled.core.materials import TIMBER, materials
 from uncle_sled.core.parts.face_build import Library
+from uncle_sled.core.parts.inner_leaf import LEAF_M, SKIN_M, InnerLeaf, leaf_of
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 
 STICK_M, PITCH_M = 0.045, 0.40
-SKIN_M = 0.004
-LEAF_M, PLAY_M = 0.022, 0.008  # a pocket's leaf, and the air on each side of it
-POCKET_MORE_M = 0.02  # how much longer a pocket is than its leaf
-LEAF_KG_M2 = 9.0
+PLAY_M = 0.008  # air on each side of a pocket's leaf
+POCKET_MORE_M = 0.02  # how much longer a pocket is than its opening
 LOFT_KG_M2 = 17.0  # 12 mm ply on 45 x 70 at 400 mm, where nobody said
 LEAST_M = 0.02
 
@@ -42,13 +41,14 @@ class Stick(msgspec.Struct, frozen=True):
 
 
 class Wall(msgspec.Struct, frozen=True, eq=False):
-    """A partition as built: its outline, its door's notch, its box in plan, its sticks and weight; what is wrong with it."""
+    """A partition as built: its outline, its door's notch and leaf, its box in plan, its sticks and weight; what is wrong with it."""
 
     id: str
     name: str
     way: str
     outline: Polygon  # with the door cut out
     door: Polygon | None
+    leaf: InnerLeaf | None
     pocket: tuple[float, float] | None  # along it [m]
     low: tuple[float, float]  # corners in plan (x, y)
     high: tuple[float, float]
@@ -99,27 +99,6 @@ def inner_shape(shell: Shell, body: Body) -> Polygon | None:
     return _one(shape)
 
 
-ARC = 12  # steps of a leaf's swing
-
-
-def leaf_arc(wall: Wall, partition: Partition) -> list[tuple[float, float]] | None:
-    """The hinge of a hinged leaf, then its free edge from shut to open, in plan [m]; None where no leaf turns."""
-    if wall.door is None or partition.door != "hinged":
-        return None
-    left, _, right, _ = wall.door.bounds
-    wide = right - left
-    hinge, free = (left, right) if partition.hung == "start" else (right, left)
-    sign, way = (1.0 if partition.opens == "rear or right" else -1.0), (1.0 if free > hinge else -1.0)
-
-    def at(u: float, v: float) -> tuple[float, float]:
-        if wall.way == "across":
-            return (wall.low[0] + wall.high[0]) / 2 + v, u
-        return u, (wall.low[1] + wall.high[1]) / 2 + v
-
-    turned = (math.pi / 2 * k / ARC for k in range(ARC + 1))
-    return [at(hinge, 0.0), *(at(hinge + way * wide * math.cos(t), sign * wide * math.sin(t)) for t in turned)]
-
-
 SHAPES = ("partitions", "nose_point", "tail_clip", "tail_clip_across", "clipped", "faces", "wall", "relined", "survey")
 
 
@@ -163,6 +142,7 @@ def _wall(partition: Partition, shell: Shell, body: Body, library: Library) -> W
             way=partition.way,
             outline=Polygon(),
             door=None,
+            leaf=None,
             pocket=None,
             low=low,
             high=high,
@@ -174,7 +154,11 @@ def _wall(partition: Partition, shell: Shell, body: Body, library: Library) -> W
         )
     outline = _one(whole.difference(door)) if door is not None else whole
     sticks = tuple(_sticks(partition, whole, door, pocket)) if partition.made == "sticks" else ()
-    mass, kg_m2 = _mass(partition, outline, door, sticks, library)
+    leaf = None
+    if door is not None:
+        left, foot, right, head = door.bounds
+        leaf = leaf_of(partition, right - left, head - foot, library)
+    mass, kg_m2 = _mass(partition, outline, leaf, sticks, library)
     middle = outline.centroid
     centre = (at + thick / 2, middle.x, middle.y) if across else (middle.x, at + thick / 2, middle.y)
     return Wall(
@@ -183,6 +167,7 @@ def _wall(partition: Partition, shell: Shell, body: Body, library: Library) -> W
         way=partition.way,
         outline=outline,
         door=door,
+        leaf=leaf,
         pocket=pocket,
         low=low,
         high=high,
@@ -260,6 +245,10 @@ def _door(
         over = max(u0 - begin, begin + wide - u1, floor + high - top, 0.001)
         return None, None, f"has a door that reaches {{{over * 1000:.0f} mm}} over its edge"
     pocket = None
+    if partition.door == "sliding":
+        short = u0 - (begin - wide) if partition.hung == "start" else begin + 2 * wide - u1
+        if short > 1e-4:
+            return None, None, f"has a door that slides {{{short * 1000:.0f} mm}} past its end"
     if partition.door == "pocket":
         need = wide + POCKET_MORE_M
         pocket = (begin - need, begin) if partition.hung == "start" else (begin + wide, begin + wide + need)
@@ -310,7 +299,9 @@ def _sticks(partition: Partition, whole: Polygon, door: Polygon | None, pocket: 
     return made
 
 
-def _mass(partition: Partition, outline: Polygon, door: Polygon | None, sticks: tuple[Stick, ...], library: Library) -> tuple[float, float]:
+def _mass(
+    partition: Partition, outline: Polygon, leaf: InnerLeaf | None, sticks: tuple[Stick, ...], library: Library
+) -> tuple[float, float]:
     """Weight with its door [kg], and of the wall alone per m2."""
     area = max(float(outline.area), 1e-9)
     skin = library.get(partition.skin)
@@ -321,8 +312,8 @@ def _mass(partition: Partition, outline: Polygon, door: Polygon | None, sticks: 
         alone = 2 * (skin.weight_kg_m2(_si(partition.skin_thickness, SKIN_M)) if skin is not None else 0.0) * area
         alone += sum(s.section_m[0] * s.section_m[1] * s.length_m for s in sticks) * (timber.density_kg_m3 or 450.0)
     alone *= 1 + FASTENERS
-    leaf = LEAF_KG_M2 * float(door.area) if door is not None and partition.door != "opening" else 0.0
-    return (partition.mass.si if partition.mass is not None else alone + leaf), alone / area
+    leaf_kg = leaf.mass_kg if leaf is not None else 0.0
+    return (partition.mass.si if partition.mass is not None else alone + leaf_kg), alone / area
 
 
 class Deck(msgspec.Struct, frozen=True):

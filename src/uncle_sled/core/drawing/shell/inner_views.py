@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from uncle_sled.core.document.shell import Loft, Partition, Shell
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.inner_doors import leaf_arc, leaf_room, place_in_plan
 from uncle_sled.core.parts.inside import inside_of
-from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_plan_m, leaf_arc, walls_of
+from uncle_sled.core.parts.partitions import Deck, Wall, decks_of, inner_plan_m, walls_of
 from uncle_sled.core.reading.studied import Studied
 
 RUNG_M = 0.28
@@ -62,32 +63,36 @@ def _wall_plan(wall: Wall, partition: Partition, named: bool) -> list[Primitive]
     return shapes
 
 
-def _at(wall: Wall, u: float, v: float) -> Point:
-    """A place in plan from along the wall, and off its middle line towards rear or right."""
-    if wall.way == "across":
-        return (wall.low[0] + wall.high[0]) / 2 + v, u
-    return u, (wall.low[1] + wall.high[1]) / 2 + v
-
-
 def _leaf(wall: Wall, partition: Partition) -> list[Primitive]:
-    """The door's leaf as it stands open, and how it gets there."""
+    """The door's leaf as it stands open, the room it wants, and how it gets there."""
     if wall.door is None or partition.door == "opening":
         return []
     left, _, right, _ = wall.door.bounds
-    wide = right - left
-    swing = leaf_arc(wall, partition)
-    if swing is not None:
-        hinge, *arc = swing
-        return [Poly(tuple(arc), "pencil", "", 0.9, closed=False, dash=(3, 3), id=wall.id), line(hinge, arc[-1], "ink", 2.0, id=wall.id)]
-    start = left - wide if partition.hung == "start" else right
-    if partition.door == "sliding":
-        off = partition.thick.si / 2 + 0.03
-        return [line(_at(wall, start, off), _at(wall, start + wide, off), "ink", 2.0, id=wall.id)]
+    wanted = leaf_room(wall, partition)
+    if wanted is not None:
+        swept = tuple((float(x), float(y)) for x, y in list(wanted.shape.exterior.coords)[:-1])
+        shapes: list[Primitive] = [Poly(swept, "", "ochre", 0.0, tint=0.12, id=wall.id)]
+        swing = leaf_arc(wall, partition)
+        if swing is not None:
+            hinge, *arc = swing
+            shapes += [
+                Poly(tuple(arc), "pencil", "", 0.9, closed=False, dash=(3, 3), id=wall.id),
+                line(hinge, arc[-1], "ink", 2.0, id=wall.id),
+            ]
+            return shapes
+        parks = tuple((float(x), float(y)) for x, y in list(wanted.parks.exterior.coords)[:-1])
+        return [*shapes, Poly(swept, "pencil", "", 0.9, dash=(3, 3), id=wall.id), Poly(parks, "ink", "wood", 1.2, tint=0.4, id=wall.id)]
     assert wall.pocket is not None
     a, b = wall.pocket
     return [
-        line(_at(wall, a, 0.0), _at(wall, b, 0.0), "ink", 1.6, (4, 3), id=wall.id),
-        line(_at(wall, left if partition.hung == "end" else right, 0.0), _at(wall, (left + right) / 2, 0.0), "rule", 1.2, id=wall.id),
+        line(place_in_plan(wall, a, 0.0), place_in_plan(wall, b, 0.0), "ink", 1.6, (4, 3), id=wall.id),
+        line(
+            place_in_plan(wall, left if partition.hung == "end" else right, 0.0),
+            place_in_plan(wall, (left + right) / 2, 0.0),
+            "rule",
+            1.2,
+            id=wall.id,
+        ),
     ]
 
 

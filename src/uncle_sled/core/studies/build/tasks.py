@@ -13,9 +13,11 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.engine import keep
+from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
 from uncle_sled.core.parts.frame_steel import frame_kg
+from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.parts.relining import Relined, relined
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.cut.buying import prices
@@ -115,6 +117,8 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
+    made["inner_m2"] = _inner_m2(build, framed, library_of(facts.materials))
+    made["inner_doors"] = float(sum(1 for partition in shell.partitions if partition.door not in ("none", "opening")))
     made["openings"] = float(sum(1 for opening in shell.openings if opening.kind in ("door", "hatch", "window", "vent")))
     made["wires"] = float(len(build.systems.wires))
     made["wired"] = float(bool(build.systems.wires))
@@ -125,6 +129,12 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["water"], made["gas"] = float("fresh" in held), float("gas" in held)
     made["rolls"] = float(rig.carrier == "ball" and bool(rig.axles))
     return made
+
+
+def _inner_m2(build: Build, framed: Framed, library: Library) -> float:
+    """Of walls inside, seen from one side [m2]."""
+    body = framed.body
+    return float(sum(wall.outline.area for wall in walls_of(build.shell, body, library))) if body is not None else 0.0
 
 
 def _stripped(build: Build, facts: Facts) -> list[Relined]:
@@ -165,7 +175,7 @@ def _of_pieces(build: Build, off: TakeOff, library: Library, swept: set[str]) ->
             layer = piece.key.split("/")[1]
             outer.setdefault(piece.of, layer)
             inner[piece.of] = layer
-    for piece in off.pieces:
+    for piece in (piece for piece in off.pieces if not piece.inner):
         curve = CURVED if piece.of in swept else 1.0
         if piece.cladding:
             made["boards"] += 1
@@ -207,6 +217,8 @@ UNITS = {
     "roof_sticks": "sticks",
     "outer_m2": "m²",
     "liner_m2": "m²",
+    "inner_m2": "m²",
+    "inner_doors": "doors",
     "roof_m2": "m²",
     "floor_m2": "m²",
     "paint_m2": "m²",

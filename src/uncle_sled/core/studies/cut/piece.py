@@ -47,6 +47,7 @@ class Piece(msgspec.Struct, frozen=True):
     corners: tuple[tuple[float, float], ...] = ()  # of a bar whose end is no straight cut: along and across it
     rip_m: float | None = None  # of a bar: what is left of its width
     lining: bool = False  # that a face of a bought shell is lined with again
+    inner: bool = False  # of a wall or door inside the body
     own_number: str = ""  # that it has elsewhere already, as a wire has on its diagram
     made_of: str = ""  # id of its material; "" of an edge trim, whose material is for the builder
     sold_m: tuple[float, float] | None = None  # long and wide of what it is cut from, where that is no usual sheet

@@ -26,6 +26,7 @@ from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
 from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
+from uncle_sled.core.studies.cut.inner_pieces import inner_pieces
 from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
@@ -143,6 +144,8 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
         lined, areas = lining_pieces(relining, framed, library, sheet)
         pieces += lined
         spreads += areas
+    if framed.body is not None and shell.partitions:
+        pieces += inner_pieces(shell, framed.body, library, sheet)
     for stick in ridge_sticks(shell, framed.body) if framed.body is not None else ():
         wood = library[TIMBER]
         pieces.append(bar_piece(f"roof/{stick.id}", stick.name.lower(), "roof", (wood.name, TIMBER), stick.section_m, stick.length_m))

@@ -14,11 +14,13 @@ from collections.abc import Iterator
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Face, Layer
+from uncle_sled.core.document.shell import Face, Layer, Partition
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import BATTEN_PITCH_M, Library, battens_m, family_of, library_of
+from uncle_sled.core.parts.inner_leaf import SKIN_M
+from uncle_sled.core.parts.partitions import PLAY_M, Wall, walls_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
 
@@ -117,7 +119,38 @@ def screw_joints_of(build: Build, facts: Facts, framed: Framed) -> tuple[ScrewJo
         runs = [sum(m.length_m for m in framed.on(surface.id)) for surface in framed.body.of(face.kind)] if framed.body else []
         if sum(runs) > 0:
             made += _of_face(face, library, sum(runs), _area_m2(framed, face.kind), pitch)
+    if framed.body is not None:
+        for wall, partition in zip(walls_of(shell, framed.body, library), shell.partitions, strict=True):
+            made += _of_wall(wall, partition, library, pitch)
     return tuple([_sized(joint, sold) for joint in made])
+
+
+def _of_wall(wall: Wall, partition: Partition, library: Library, pitch_m: float) -> Iterator[ScrewJoint]:
+    """Both skins of a wall inside on its sticks; over the pocket of a door there is nothing to bite in but air and the leaf."""
+    skin = library.get(partition.skin)
+    if not wall.sticks or skin is None:
+        return
+    thick = partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
+    run = sum(stick.length_m for stick in wall.sticks)
+    held = (skin.name, thick)
+
+    def joint(id: str, name: str, into: tuple[str, float], many: int) -> ScrewJoint:
+        return ScrewJoint(
+            f"{wall.id}/{id}",
+            wall.id,
+            face=wall.name,
+            name=name,
+            layers=(held, into),
+            held_m=thick,
+            into_m=into[1],
+            long_m=None,
+            bites=False,
+            many=many,
+        )
+
+    yield joint("skins", "both skins", (library[TIMBER].name.lower(), wall.sticks[0].section_m[1]), 2 * math.ceil(run / pitch_m))
+    if wall.pocket is not None:
+        yield joint("pocket", "over the pocket", ("air, then the leaf", PLAY_M), 0)
 
 
 def _sized(joint: ScrewJoint, sold_m: tuple[float, ...]) -> ScrewJoint:

@@ -75,7 +75,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     front = shell.front.si if shell.front else 0.0
     others = [(id, b) for id, b in neighbours(build, thing) if keeps_clear or not boxes_meet(b, own)]
     if room is not None and not thing.outside:
-        others += [(arch.id, np.array([arch.low, arch.high])) for arch in (*room.wheel_boxes, *room.walls)]
+        others += [(arch.id, np.array([arch.low, arch.high])) for arch in (*room.wheel_boxes, *room.walls, *room.leaves)]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
     if thing.outside or inner is None:
         nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)

@@ -21,6 +21,7 @@ from uncle_sled.core.geometry.footprint import plan_of
 from uncle_sled.core.geometry.surfaces import UNCUT, Body, Surface, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.inner_doors import leaf_room
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 from uncle_sled.core.parts.partitions import decks_of, inner_shape, walls_of
 from uncle_sled.core.studies.stow.solids import TOUCH_M, Floats, Solid, box_solid, corners_in
@@ -63,6 +64,7 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     outer_plan: Polygon | None
     wheel_boxes: tuple[Solid, ...]
     walls: tuple[Solid, ...]  # partitions beside and over their doors, and lofts
+    leaves: tuple[Solid, ...]  # boxes round what the leaves of doors inside sweep
     sticks: tuple[Solid, ...]
     holes: tuple[Hole, ...]
 
@@ -169,6 +171,7 @@ def _empty_room(rig: Rig, shell: Shell, body: Body) -> Room | None:
         outer_plan=plan_of(shell),
         wheel_boxes=tuple(_wheel_boxes(rig, shell, body)),
         walls=tuple(_inner_walls(shell, body)),
+        leaves=tuple(_leaf_boxes(shell, body)),
         sticks=(),
         holes=(),
     )
@@ -196,6 +199,19 @@ def _inner_walls(shell: Shell, body: Body) -> list[Solid]:
     for deck in decks_of(shell, body) if shell.lofts else ():
         if not deck.fault:
             made.append(box_solid(deck.id, f"the {lower_first(deck.name)}", deck.low, deck.high))
+    return made
+
+
+def _leaf_boxes(shell: Shell, body: Body) -> list[Solid]:
+    """Where a leaf swings, slides or parks, nothing is proposed to stand."""
+    made = []
+    for wall, partition in zip(walls_of(shell, body, library_of(())), shell.partitions, strict=True) if shell.partitions else ():
+        wanted = leaf_room(wall, partition)
+        if wanted is not None:
+            left, low, right, high = wanted.shape.bounds
+            made.append(
+                box_solid(wall.id, f"the door of {lower_first(wall.name)}", (left, low, wanted.foot_m), (right, high, wanted.head_m))
+            )
     return made
 
 

@@ -149,7 +149,7 @@ def partition_rows(session: Session, id: str, way: str) -> list[Row]:
         *plain(path, "skin_thickness pitch door"),
         *plain(path, "door_from door_width door_height", when=leaf),
         Row(f"{path}.hung", when=_door_is(id, "hinged", "sliding", "pocket")),
-        Row(f"{path}.opens", when=_door_is(id, "hinged")),
+        Row(f"{path}.opens", when=_door_is(id, "hinged", "sliding")),
         *plain(path, "mass source"),
     ]
 

@@ -12,6 +12,7 @@ from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.within_faces import within_faces
 from uncle_sled.core.studies.shell.bends import sheet_bends
 from uncle_sled.core.studies.shell.bought_panels import panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
@@ -131,6 +132,22 @@ def shell_report(s: Studied) -> dict[str, Any] | None:
                 "air": seam.air,
             }
             for seam in seams(s)
+        ],
+        "seams_within": [
+            {
+                "id": seam.id,
+                "face": seam.face,
+                "what": seam.what,
+                "length_m": seam.length_m,
+                "bare_m": seam.bare_m,
+                "screws": seam.many,
+                "trim": seam.made.trim if seam.made else None,
+                "tape": seam.made.tape if seam.made else None,
+                "sealant": seam.made.sealant if seam.made else None,
+                "water": seam.water,
+                "air": seam.air,
+            }
+            for seam in within_faces(s.build, s.facts)
         ],
         "checks": [{**check_record(check), "where": list(check.where)} for check in screening(s)],
         "bolts": down and {"many": down.many, "stations_m": list(down.stations_m), "pitch_m": down.pitch_m},

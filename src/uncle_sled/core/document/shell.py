@@ -143,10 +143,10 @@ class NoseBox(msgspec.Struct, frozen=True):
 
 
 class SeamMade(msgspec.Struct, frozen=True):
-    """How one joint of two faces is made. id: of the two surfaces, as the body names them."""
+    """How one joint of two faces is made, or the seams or rows of screws within one. id: of the surfaces, as the body names them."""
 
     id: Word
-    trim: Annotated[Literal["", "angle", "drip edge", "cap"], about("Trim", "Of the chosen joint", words={"": "no trim"})] = ""
+    trim: Annotated[Literal["", "angle", "drip edge", "cap", "strip"], about("Trim", "Of the chosen joint", words={"": "no trim", "strip": "joint strip"})] = ""
     tape: Annotated[Literal["", "butyl", "foam", "acrylic", "cloth and resin"], about("Tape", "Of the chosen joint", words={"": "no tape", "cloth and resin": "cloth, resin"})] = ""
     sealant: Annotated[Literal["", "bead", "fillet"], about("Sealant", "Of the chosen joint", words={"": "no sealant"})] = ""
 

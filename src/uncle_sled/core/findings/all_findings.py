@@ -16,7 +16,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.findings import faulted
 from uncle_sled.core.findings.balance import ball, clearances, on_the_road, towing
 from uncle_sled.core.findings.build import plan_of_work
-from uncle_sled.core.findings.cut import shop
+from uncle_sled.core.findings.cut import shop, within
 from uncle_sled.core.findings.faulted import checked
 from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
@@ -59,11 +59,12 @@ AT_REST = (
     (water_rules, water_rules.water_findings),
     (gas_rules, gas_rules.gas_findings),
     (warmth, warmth.warmth_findings),
+    (within, within.within_findings),
     (shop, shop.cut_findings),
     (plan_of_work, plan_of_work.build_findings),
     (scale, scale.scale_findings),
 )
-COSTLY = (holds, joints, fitting, plan_of_work, towing, shop)  # the dearest last
+COSTLY = (holds, joints, fitting, plan_of_work, towing, within, shop)  # the dearest last
 PLACES = (*(place for place, _ in (*IN_FRAME, *AT_REST)), faulted)
 RULES: dict[str, Rule] = {rule.code: rule for place in PLACES for rule in rules_in(place)}
 _PLACE_OF = {rule.code: place for place in PLACES for rule in rules_in(place)}

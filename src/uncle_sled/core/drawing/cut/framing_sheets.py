@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from uncle_sled.core.drawing.cut.face_page import face_pages
+from uncle_sled.core.drawing.cut.water_line import water_pages
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
@@ -35,7 +36,7 @@ def framing_sheets(s: Studied, project_name: str, printed: str) -> tuple[Page, .
             pages += offsets_pages(s, surface, project_name, printed)
     if any(face.layers for face in s.build.shell.faces) or s.build.shell.openings:
         pages += _section_pages(s, project_name, printed)
-    return (*pages, *school_pages(s, project_name, printed))
+    return (*pages, *school_pages(s, project_name, printed), *water_pages(s, project_name, printed))
 
 
 def _side_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:

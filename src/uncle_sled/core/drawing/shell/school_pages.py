@@ -1,4 +1,4 @@
-"""Pages of the other schools: pie cuts with their tape at full size, panels with tilts, sections with weights, seams, own leaves."""
+"""Pages of the other schools: pie cuts with their tape at full size, panels with tilts, sections with weights, own leaves."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, re
 from uncle_sled.core.drawing.sheets import EDGE, Column, Sheets
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
 from uncle_sled.core.drawing.shell.leaf_drawn import bent_leaf_drawn
-from uncle_sled.core.drawing.shell.unfolded import panels_drawn, seams_drawn, sections_drawn
+from uncle_sled.core.drawing.shell.unfolded import panels_drawn, sections_drawn
 from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.pie_cuts import KERF_M, plain_turn_rad
@@ -22,7 +22,6 @@ from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bought_panels import joined, panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
-from uncle_sled.core.studies.shell.seams import runs_over, seams
 from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 
@@ -48,8 +47,6 @@ def school_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
             pages += _leaf_pages(s, opening, name, printed)
     if s.build.shell.splits:
         pages += _sections_pages(s, name, printed)
-    if s.build.shell.seams:
-        pages += _seams_pages(s, name, printed)
     return tuple(pages)
 
 
@@ -187,21 +184,6 @@ def _sections_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     sheets.words("True before anything is cut: " + ", ".join(f"{what} {words.cut(m)}" for what, m in made.true_sizes))
     sheets.words(f"Slack of {made.joints} joints in a row: {words.thick(made.worst_m)} at worst, {words.thick(made.likely_m)} likely.")
     sheets.words("A qualified lifter decides.")
-    return sheets.done()
-
-
-def _seams_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
-    made = seams(s)
-    sheets, words = _sheets(s, f"{name}: every joint and how it is kept dry", f"red: nothing keeps water out, {printed}")
-    wide, high = sheets.room
-    sheets.picture(high * 0.6, seams_drawn(s, made, "", wide, high * 0.6))
-    rows = []
-    for seam in made:
-        told = [p for p in ((seam.made.trim, seam.made.tape, seam.made.sealant) if seam.made else ()) if p]
-        how = "one skin runs over" if runs_over(seam.joint) else ", ".join(told) or "nothing said"
-        rows.append((seam.name, words.cut(seam.joint.length_m), how, "" if seam.water else "WATER GETS IN"))
-    heads = (Column("Joint", wraps=True), Column("Long", right=True), Column("Kept dry by", wraps=True), Column("Mind"))
-    sheets.table(heads, rows)
     return sheets.done()
 
 

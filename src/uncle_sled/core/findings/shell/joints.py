@@ -67,17 +67,16 @@ def joint_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Which seams leak, part or are not made? Yields one for each kind."""
     made = seams(s)
     wet = [seam for seam in made if not seam.water]
-    long = sum(seam.joint.length_m for seam in wet)
-    if wet and not s.build.shell.seams:
-        if s.build.shell.framing.school == "bought shell":
-            return  # its maker made them
-        yield SEAMS_UNSAID.found(
-            "Joints are not made yet", f"{len(wet)} joints, {words.m(long)} long, have neither trim nor tape.", ("seams", "unsaid")
-        )
-    elif wet:
+    unsaid, open_ = [seam for seam in wet if seam.made is None], [seam for seam in wet if seam.made is not None]
+    if unsaid and s.build.shell.framing.school != "bought shell":  # else its maker made them
+        long = sum(seam.joint.length_m for seam in unsaid)
+        told = f"{len(unsaid)} joints, {words.m(long)} long, have neither trim nor tape."
+        yield SEAMS_UNSAID.found("Joints are not made yet", told, ("seams", "unsaid"))
+    if open_:
+        long = sum(seam.joint.length_m for seam in open_)
         yield SEAM_OPEN.found(
             "Water gets in at a joint",
-            f"{wet[0].name}{f' and {len(wet) - 1} more' if len(wet) > 1 else ''}: {words.m(long)} that nothing keeps water out of.",
+            f"{open_[0].name}{f' and {len(open_) - 1} more' if len(open_) > 1 else ''}: {words.m(long)} that nothing keeps water out of.",
             ("seams", "open"),
             number=long,
         )

@@ -11,11 +11,14 @@ import msgspec
 
 from uncle_sled.core.document.cut import Cut
 from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
+from uncle_sled.core.studies.cut.within_faces import within_faces
 from uncle_sled.core.studies.shell.screws import screw_joints_of
+from uncle_sled.core.studies.shell.seams import joints_kept
 from uncle_sled.core.tables import table
 from uncle_sled.core.units import FOOT_M
 from uncle_sled.core.words import Words
@@ -32,6 +35,12 @@ PER = {
     "seam_m": ("m", "of seams"),
     "paint_m2": ("m2", "of paint"),
     "laminate_m2": ("m2", "of cloth"),
+    "butyl_m": ("m", "of joints taped with butyl"),
+    "foam_tape_m": ("m", "of joints on foam tape"),
+    "acrylic_m": ("m", "of joints taped with acrylic"),
+    "cloth_strip_m": ("m", "of joints under cloth and resin"),
+    "joint_bead_m": ("m", "of joints with sealant"),
+    "bulb_m": ("m", "of seals round openings"),
 }
 
 
@@ -129,5 +138,29 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["paint_m2"] += spread.area_m2
         elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
+    for key, long in sealed_m(build, facts, framed).items():
+        base[key] = long
     base["opening_m"] = sum(2 * (opening.width.si + opening.height.si) for opening in build.shell.openings)
     return base
+
+
+TAPES = {"butyl": "butyl_m", "foam": "foam_tape_m", "acrylic": "acrylic_m", "cloth and resin": "cloth_strip_m"}
+SEAL_LINES = {"bulb": 1.0, "two lines": 2.0}
+
+
+def sealed_m(build: Build, facts: Facts, framed: Framed) -> dict[str, float]:
+    """Metres of each tape, of sealant and of bulb seal that joints, seams within faces and openings were said to have."""
+    made = dict.fromkeys((*TAPES.values(), "joint_bead_m", "bulb_m"), 0.0)
+    joints = joints_kept(framed.body) if framed.body is not None and framed.body.width > 0 and build.shell.seams else ()
+    long = {joint.id: joint.length_m for joint in joints}
+    long |= {seam.id: seam.length_m for seam in within_faces(build, facts) if not seam.whole} if build.shell.seams else {}
+    for said in build.shell.seams:
+        if said.tape:
+            made[TAPES[said.tape]] += long.get(said.id, 0.0)
+        if said.sealant:
+            made["joint_bead_m"] += long.get(said.id, 0.0) * (2.0 if said.sealant == "fillet" else 1.0)
+    for opening in build.shell.openings:
+        around = 2 * (opening.width.si + opening.height.si)
+        made["bulb_m"] += SEAL_LINES.get(opening.seal, 0.0) * around
+        made["butyl_m"] += around if opening.seal == "tape" else 0.0
+    return made

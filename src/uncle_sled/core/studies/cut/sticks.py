@@ -11,6 +11,7 @@ from shapely import box
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM, angle_kg_m
 from uncle_sled.core.geometry.surfaces import SIDES, Body
@@ -18,6 +19,7 @@ from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.sections import tube_kg_m
 from uncle_sled.core.studies.cut.piece import SCARF, Piece, flat_piece, ring_of
+from uncle_sled.core.studies.cut.sheet_seams import line_of, long_m, runs_between, seam_id, sheets_of
 from uncle_sled.core.studies.cut.wanted import ring_area_m2
 
 METAL_M = {False: (6.0,), True: (6.096, 7.3152)}  # imperial: 20 and 24 feet
@@ -229,3 +231,16 @@ def _stick(member: Member, library: Library) -> Piece:
         kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,
         made_of=member.material,
     )
+
+
+def strip_trims(shell: Shell, body: Body, pieces: Sequence[Piece], library: Library) -> list[Piece]:
+    """Strips over the seams of a face's outer sheets, where they were said."""
+    made: list[Piece] = []
+    said = {seam.id for seam in shell.seams if seam.trim == "strip"}
+    for face in shell.faces if said else ():
+        layer, _ = line_of(face, library)
+        for surface in body.of(face.kind) if layer is not None else ():
+            if seam_id(surface.id, "sheets") in said and layer is not None:
+                for k, run in enumerate(runs_between(sheets_of(pieces, surface.id, layer.id)), 1):
+                    made.append(_trim(f"{surface.id}/trim/strip {k}", surface.id, long_m((run,)), run))
+    return made

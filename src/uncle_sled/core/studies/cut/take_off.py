@@ -31,7 +31,7 @@ from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
-from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, trims_of
+from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, strip_trims, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
 from uncle_sled.core.studies.shell.bought_panels import blank_of, sandwiched
 from uncle_sled.core.studies.shell.seams import joints_kept
@@ -139,7 +139,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 elif shape.area > LEAST_SKIN_M2:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si))
     if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
-        pieces += trims_of(framed.body)
+        pieces += [*trims_of(framed.body), *strip_trims(shell, framed.body, pieces, library)]
     for relining in shell.relined:
         lined, areas = lining_pieces(relining, framed, library, sheet)
         pieces += lined

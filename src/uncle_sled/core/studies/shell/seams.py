@@ -36,6 +36,16 @@ class Seam(msgspec.Struct, frozen=True):
         return self.joint.id
 
     @property
+    def length_m(self) -> float:
+        """That of its joint [m]."""
+        return self.joint.length_m
+
+    @property
+    def whole(self) -> bool:
+        """Whether nothing is to be made: one skin runs over it."""
+        return runs_over(self.joint)
+
+    @property
     def name(self) -> str:
         """The two faces that meet there."""
         other = self.joint.b or "open edge"

@@ -1,4 +1,4 @@
-"""Joints of the faces: seams with trim, tape and sealant; sections that are built apart; panels with the tilt of the saw."""
+"""Joints of the faces: joints, seams and screws with trim, tape and sealant; sections that are built apart; panels with the tilt of the saw."""
 
 from __future__ import annotations
 
@@ -11,13 +11,15 @@ from uncle_sled.core.document.edits import add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import SeamMade
+from uncle_sled.core.drawing.cut.water_line import Row, made_words, rows_of, water_line
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell import unfolded
 from uncle_sled.core.drawing.shell.screw_drawn import screw_drawn
+from uncle_sled.core.studies.cut.within_faces import WithinSeam, usual_within, within_faces
 from uncle_sled.core.studies.shell.bought_panels import PanelCut, joined, panels
 from uncle_sled.core.studies.shell.built_sections import BuiltSection, sections_of, usual_splits
 from uncle_sled.core.studies.shell.screws import ScrewJoint, screw_joints, screw_size
-from uncle_sled.core.studies.shell.seams import Seam, runs_over, seams, usual_seams
+from uncle_sled.core.studies.shell.seams import Seam, usual_seams
 from uncle_sled.desk.kit.fields import QuantityField
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows, tools
 from uncle_sled.desk.kit.parts import Act, Choice, Drawing, Listed, Own, Says, one_of
@@ -33,17 +35,18 @@ class JointsPanel(Panel):
 
     def laid(self) -> Group:
         modes: tuple[tuple[Mode, str, str], ...] = (
-            ("Seams", "Seams", "Every joint: how it is kept dry and tight"),
+            ("Seams", "Seams", "Every joint, and the seams, screws and flanges within faces: how they are kept dry and tight"),
             ("Sections", "Sections", "Faces built apart, with weight, picks and the order of setting"),
             ("Panels", "Panels", "Bought panels: sizes inside and outside, tilts of the saw"),
             ("Screws", "Screws", "Of each pair of layers: how long, how long at most, how many"),
         )
-        seam: tuple[Column[Seam], ...] = (
+        seam: tuple[Column[Row], ...] = (
             Column("Joint", lambda seam: seam.name),
-            Column("Long", lambda seam: self.words.m(seam.joint.length_m), right=True, sort=lambda seam: seam.joint.length_m),
+            Column("Long", lambda seam: self.words.m(seam.length_m), right=True, sort=lambda seam: seam.length_m),
             Column("Made", self._made),
+            Column("Bare", self._bare, right=True, tip="Of a seam of sheets: how much has no stick behind", from_px=WIDE_PX),
             Column("Water", lambda seam: "kept out" if seam.water else "gets in", ink=lambda seam: "" if seam.water else "primer"),
-            Column("Air", lambda seam: "tight" if seam.air else "gets by", ink=lambda seam: "" if seam.air else "primer"),
+            Column("Air", lambda seam: "tight" if seam.air else "gets by", ink=lambda seam: "" if seam.air else "primer", from_px=WIDE_PX),
         )
         section: tuple[Column[BuiltSection], ...] = (
             Column("", lambda section: str(section.order), right=True, sort=lambda section: section.order),
@@ -72,10 +75,10 @@ class JointsPanel(Panel):
         picked = lambda _: self.refresh()
         self.tables: dict[Mode, Table[Any]] = {
             "Seams": self.put(
-                Listed[Seam](
-                    "Joints of the faces",
+                Listed[Row](
+                    "Joints and seams of the faces",
                     seam,
-                    lambda: seams(self.studied),
+                    lambda: rows_of(self.studied),
                     lambda seam: seam.id,
                     picked,
                     when=partial(self._is, "Seams"),
@@ -152,11 +155,11 @@ class JointsPanel(Panel):
 
     def _stands(self, name: str) -> str:
         found_ = self.chosen()
-        return str(getattr(found_.made or SeamMade(found_.id), name)) if isinstance(found_, Seam) else ""
+        return str(getattr(found_.made or SeamMade(found_.id), name)) if isinstance(found_, Seam | WithinSeam) else ""
 
     def _can_be_made(self) -> bool:
         found_ = self.chosen()
-        return isinstance(found_, Seam) and not runs_over(found_.joint)
+        return isinstance(found_, Seam | WithinSeam) and not found_.whole
 
     def _parted(self) -> bool:
         found_ = self.chosen()
@@ -171,27 +174,26 @@ class JointsPanel(Panel):
     def _size(self, size: tuple[float, float]) -> str:
         return f"{self.words.cut(size[0])} × {self.words.cut(size[1])}"
 
-    def _made(self, seam: Seam) -> str:
-        if runs_over(seam.joint):
-            return "no joint"
-        if seam.made is None:
-            return "not said"
-        return ", ".join(part for part in (seam.made.trim, seam.made.tape, seam.made.sealant) if part) or "nothing"
+    def _made(self, seam: Row) -> str:
+        return self.session.told(made_words(seam))
+
+    def _bare(self, seam: Row) -> str:
+        return self.words.m(seam.bare_m) if isinstance(seam, WithinSeam) and seam.bare_m > 0 else ""
 
     # what is shown
     def show_mode(self, mode: Mode) -> None:
         self.mode = mode
         self.refresh()
 
-    def chosen(self) -> Seam | BuiltSection | PanelCut | None:
-        made: Seam | BuiltSection | PanelCut | None = self.tables[self.mode].row()
+    def chosen(self) -> Seam | WithinSeam | BuiltSection | PanelCut | None:
+        made: Seam | WithinSeam | BuiltSection | PanelCut | None = self.tables[self.mode].row()
         return made
 
     # edits
     def make(self, field: str, value: str) -> None:
         """Trim, tape or sealant of the chosen joint."""
         seam = self.chosen()
-        if not isinstance(seam, Seam):
+        if not isinstance(seam, Seam | WithinSeam):
             return
         said = self.session.build.shell.seams
         made = next((x for x in said if x.id == seam.id), SeamMade(seam.id))
@@ -200,8 +202,14 @@ class JointsPanel(Panel):
         self.session.edit(f"{seam.name}: {value or f'no {field}'}", [set_to("shell.seams", [*others, new])], "Shell")
 
     def take_usual(self) -> None:
-        made = [msgspec.to_builtins(made) for made in usual_seams(self.session.studied)]
-        self.session.edit("Usual seams on every joint", [set_to("shell.seams", made)], "Shell")
+        s = self.session.studied
+        made = {each.id: each for each in usual_seams(s)}
+        for seam in within_faces(s.build, s.facts):
+            usual = usual_within(seam)
+            if usual is not None:
+                made.setdefault(seam.id, usual)
+        made_so = [msgspec.to_builtins(each) for each in made.values()]
+        self.session.edit("Usual seams on every joint", [set_to("shell.seams", made_so)], "Shell")
 
     def part_faces(self) -> None:
         value = self.longest.value
@@ -233,7 +241,7 @@ class JointsPanel(Panel):
         s, found_ = self.session.studied, self.chosen()
         id = found_.id if found_ is not None else ""
         if self.mode == "Seams":
-            return unfolded.seams_drawn(s, seams(s), id, width, height)
+            return water_line(s, id, width, height)
         if self.mode == "Sections":
             return unfolded.sections_drawn(s, sections_of(s), id, self.words, width, height)
         if self.mode == "Screws":
@@ -245,11 +253,16 @@ class JointsPanel(Panel):
     def _told(self) -> str:
         s, words = self.session.studied, self.words
         if self.mode == "Seams":
-            made = seams(s)
-            wet, drafty = [seam for seam in made if not seam.water], [seam for seam in made if not seam.air]
+            made = rows_of(s)
+            wet, drafty = [row for row in made if not row.water], [row for row in made if not row.air]
             if not made:
                 return ""
-            return f"{len(made)} joints, {words.m(sum(seam.joint.length_m for seam in made))}. Nothing keeps water out of {len(wet)}, air goes by {len(drafty)}. Red: water; ochre: air."
+            bare = sum(row.bare_m for row in made if isinstance(row, WithinSeam))
+            gets_in = (
+                f"Nothing keeps water out of {len(wet)}, {words.m(sum(row.length_m for row in wet))}" if wet else "Water is kept out of all"
+            )
+            counted = f"{len(made)} joints, seams and rows of screws. {gets_in}; air goes by {len(drafty) or 'none'}. Red: water; ochre: air; dotted: screws."
+            return f"{counted} {words.m(bare)} of seams have no stick behind (dashed)." if bare > 0 else counted
         if self.mode == "Sections":
             made_of = sections_of(s)
             told = [words.told(fault) for fault in made_of.faults]

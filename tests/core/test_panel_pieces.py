@@ -10,15 +10,19 @@ from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Framing
+from uncle_sled.core.document.work import Glue
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.geometry.body_joints import joints_of
 from uncle_sled.core.geometry.surfaces import body_of, cut_in, place_after
 from uncle_sled.core.reading.studied import study
+from uncle_sled.core.studies.build.panel_press import panels_pressed, pressed
+from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.buying import shopping
+from uncle_sled.core.studies.cut.consumables import used_up
 from uncle_sled.core.studies.cut.cut_from_stock import plan_of
 from uncle_sled.core.studies.cut.money import money_of
 from uncle_sled.core.studies.cut.take_off import take_off
-from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
+from uncle_sled.core.studies.shell.bought_panels import blanks_glued_up, sizes_from_panel
 from uncle_sled.core.wiring.wired import wired_of
 
 WALL, FLOOR = 0.033, 0.0505
@@ -143,3 +147,61 @@ def test_a_box_of_the_panels_own_sizes_has_no_joint_in_wall_or_roof(box):
     assert (shell.length.si, shell.width.si, shell.height.si) == pytest.approx((3.0, 1.25, 1.25 + WALL + FLOOR))
     pieces = [piece for piece in take_off(build, box.facts).pieces if piece.kind == "sheet"]
     assert len(pieces) == 6 and next(p for p in pieces if p.of == "left side").width_m == pytest.approx(1.25)
+
+
+# glued up by oneself
+@pytest.fixture(scope="module")
+def own(box):
+    """The same box, its walls of 4 mm ply on both sides of 30 mm of foam, glued up at home."""
+    layers = [
+        {"id": id, "material": of, "thickness": {"si": mm / 1e3}}
+        for id, of, mm in (("a", "light-ply", 4), ("b", "xps", 30), ("c", "light-ply", 4))
+    ]
+    walls = [face for face in box.build.shell.faces if face.kind in ("left side", "right side", "front", "rear", "roof")]
+    ops = [set_to(f"shell.faces.{face.id}.layers", layers) for face in walls]
+    return box.with_build(apply(box.build, [*ops, set_to("shell.framing.panels", "own")]))
+
+
+def test_a_panel_of_ones_own_by_hand():
+    """6 m2 of three layers: two lines of 250 g, a tenth more; spread by two at 0.35 m2/min, four minutes to shut; 10 kPa."""
+    made = pressed(Glue(), "p", 6.0, 3, 20.0, 0.25)
+    assert made.glue_kg == pytest.approx(3.3) and made.takes_min == pytest.approx(12.0 / 0.7 + 4.0)
+    assert (made.press_n, made.weights_kg) == (pytest.approx(60e3), pytest.approx(60e3 / 9.80665))
+    assert (made.open_min, made.press_h, made.too_slow) == (40.0, 8.0, False)
+    cold = pressed(Glue(), "p", 6.0, 3, 0.0, 0.25)
+    assert (cold.open_min, cold.press_h) == (80.0, 32.0)  # open twice as long at the most; cured four times as late
+    assert pressed(Glue(panel_hands=1), "p", 8.0, 3, 20.0, 0.25).too_slow
+
+
+def test_its_skins_and_core_are_bought_and_its_glue_weighs(box, own):
+    off, bought = take_off(own.build, own.facts), take_off(box.build, box.facts)
+    roof = [piece for piece in off.pieces if piece.of == "roof"]
+    blank = next(blank for blank in blanks_glued_up(own.build.shell, study(own.build, own.facts).framed, set()) if blank.surface == "roof")
+    area = float(blank.outline.area)
+    assert sum(piece.area_m2 for piece in roof if piece.kind == "sheet") == pytest.approx(2 * area)
+    assert sum(piece.area_m2 for piece in roof if piece.kind == "fill") == pytest.approx(area)
+    assert not [piece for piece in roof if piece.money_m2 is not None] and [piece for piece in bought.pieces if piece.money_m2 is not None]
+    outer, inner = ([piece for piece in roof if piece.key.startswith(f"roof/{layer}/")] for layer in ("a", "b"))
+    seams = [{x for piece in some for x, _ in piece.place} - {0.0, LONG} for some in (outer, inner)]
+    assert not seams[0] & seams[1]  # no seam of a skin lies over one of the core
+    weighs = {part.id: part.mass_kg for part in study(own.build, own.facts).parts}
+    as_bought = own.with_build(apply(own.build, [set_to("shell.framing.panels", "bought")]))
+    bare = {part.id: part.mass_kg for part in study(as_bought.build, as_bought.facts).parts}
+    face = next(face for face in own.build.shell.faces if face.kind == "roof")
+    assert weighs[face.id] - bare[face.id] == pytest.approx(2 * 0.25 * area, rel=1e-6)
+    used = {used.rule.id: used.need for used in used_up(own.build, own.facts, off)}
+    made = panels_pressed(own.build, own.facts, 20.0)
+    assert used["panel-glue"] == pytest.approx(sum(panel.glue_kg for panel in made), rel=1e-6)
+    hours = {task.id: task for task in tasks_of(own.build, own.facts)}
+    assert hours["panels-own"].cure_h == 8.0 and "panels-own" in hours["box"].after if "box" in hours else hours["panels-own"]
+    assert "panels-own" not in {task.id for task in tasks_of(box.build, box.facts)} and panels_pressed(box.build, box.facts, 20.0) == ()
+
+
+def test_uncle_minds_glue_that_skins_and_a_bag_that_is_too_weak(own):
+    assert not {"panel-glue-slow", "panel-press-weak"} & {one.code for one in findings(study(own.build, own.facts))}
+    hurried = apply(own.build, [set_to("work.glue.panel_hands", 1), set_to("work.glue.panel_open_min", 20.0)])
+    found = {one.code: one for one in findings(study(hurried, own.facts))}
+    worst = panels_pressed(hurried, own.facts, 20.0)[0]
+    assert f"{worst.takes_min:.0f} min to spread" in found["panel-glue-slow"].says and found["panel-glue-slow"].caution
+    bag = apply(own.build, [set_to("work.glue.press_by", "vacuum"), set_to("work.glue.press_kpa", 150.0)])
+    assert "150 kPa are wanted" in {one.code: one for one in findings(study(bag, own.facts))}["panel-press-weak"].says

@@ -190,6 +190,8 @@ class Framing(msgspec.Struct, frozen=True):
     screw: Annotated[Length | None, about("Screws long", "Those that go through skin and stick", least=0.005)] = None
     screw_pitch: Annotated[Length | None, about("Screws every", "Along sticks and edges; empty: {150 mm}", least=0.02, blank=Length(0.15))] = None
     bolt_pitch: Annotated[Length | None, about("Bolts every", "Body to frame, along each rail; empty: as many as are wanted, {600 mm} at most", least=0.05, blank="as wanted")] = None
+    panels: Annotated[Literal["bought", "own"], about("Panels", "Bought as they are, or glued up by yourself of skins and a core under a press", words={"bought": "bought", "own": "glued up by yourself"})] = "bought"
+    glue_line_g_m2: Annotated[Figure | None, about("A glue line takes", "Of panels glued up by yourself, between two layers; empty: {250 g/m2}", unit="g/m2", least=1.0, blank="250 g/m²")] = None
     changes: tuple[HandChange, ...] = ()
 
 

@@ -123,6 +123,12 @@ class Glue(msgspec.Struct, frozen=True):
     bead_mm: Annotated[Figure, about("Bead", "Round section", unit="mm")] = 6.0
     rivet_pitch: Annotated[Length, about("Rivet every", "Along the edge", least=0.01)] = Length(0.1, "100 mm")
     cartridge_ml: Annotated[Figure, about("Cartridge", "As it is sold", unit="ml")] = 600.0
+    panel_open_min: Annotated[Figure, about("Panel glue open", "From the first of it spread until the press is shut, at {20 degC}", unit="min")] = 40.0
+    panel_pace_m2_min: Annotated[Figure, about("Spread", "One person with a toothed spreader, of one glue line", unit="m2/min")] = 0.35
+    panel_hands: Annotated[Count, about("Spreading", "How many spread it together")] = 2
+    press_kpa: Annotated[Figure, about("Press", "What the glue's papers want on the panel", unit="kPa")] = 10.0
+    press_by: Annotated[Literal["weights", "vacuum"], about("Pressed by", "Weights on a flat bed, or a vacuum bag", words={"weights": "weights", "vacuum": "a vacuum bag"})] = "weights"
+    press_h: Annotated[Figure, about("In the press", "At {20 degC}; longer where it is colder", unit="h")] = 8.0
 
 
 class Work(msgspec.Struct, frozen=True):

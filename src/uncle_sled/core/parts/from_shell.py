@@ -20,6 +20,7 @@ from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
 from uncle_sled.core.parts.leaf import leaf_in
+from uncle_sled.core.parts.panel_glue import glue_kg_m2
 from uncle_sled.core.parts.part import MEMBER_M, Part
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined, why_not
@@ -59,7 +60,7 @@ def parts_of_shell(
     for face in shell.faces:
         sums = face_sums(face, shell, framed, library)
         if sums.build is not None:
-            mass, source = sums.build.kg_m2 * sums.area_m2, "computed"
+            mass, source = (sums.build.kg_m2 + glue_kg_m2(face, shell)) * sums.area_m2, "computed"
         else:
             mass, source = (face.mass.si if face.mass else 0.0), face.source
         if mass > 0:

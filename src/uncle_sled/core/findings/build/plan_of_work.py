@@ -17,6 +17,8 @@ from uncle_sled.core.studies.build.gluing import beads_of
 from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.build.log import photo_fault
 from uncle_sled.core.studies.build.order import sprung
+from uncle_sled.core.studies.build.panel_press import CAUTION as PRESS_CAUTION
+from uncle_sled.core.studies.build.panel_press import VACUUM_KPA, panels_pressed, vacuum_is_enough
 from uncle_sled.core.studies.build.schedule import Placed, Schedule, late_costs_d, schedule_of
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -118,6 +120,24 @@ BOND = Rule(
     helps="edit",
     cure=_slower,
 )
+PRESS = Rule(
+    "panel-glue-slow",
+    "mind",
+    "Build",
+    "A panel whose glue skins before the press is shut",
+    "What has skinned does not bond, and a panel comes apart from inside.",
+    PRESS_CAUTION,
+    why_none="More hands, a slower glue, or a panel in parts (Glue).",
+)
+PRESS_WEAK = Rule(
+    "panel-press-weak",
+    "mind",
+    "Build",
+    "A press that does not press as hard as the glue's papers want",
+    "A thin bond line is what holds; where it is not pressed it is foam and air.",
+    PRESS_CAUTION,
+    why_none="Another glue, or weights as well as the bag.",
+)
 PHOTO = Rule(
     "photo-outside",
     "note",
@@ -213,7 +233,31 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
             ("glue", "open"),
             number=slow[0].takes_min - slow[0].open_min,
         )
+    yield from _press_findings(s)
     for entry in s.build.work.log:
         fault = photo_fault(entry.photo)
         if fault is not None:
             yield PHOTO.found("A photo outside of the folder", fault, ("log", entry.id))
+
+
+def _press_findings(s: Studied) -> Iterator[Finding]:
+    """Panels that are glued up by oneself: open time against hands, and what presses them."""
+    glue = s.build.work.glue
+    made = panels_pressed(s.build, s.facts, 20.0)
+    slow = [panel for panel in made if panel.too_slow]
+    if slow:
+        worst = max(slow, key=lambda panel: panel.takes_min - panel.open_min)
+        yield PRESS.found(
+            f"{upper_first(worst.id)}: glued too slowly",
+            f"{worst.takes_min:.0f} min to spread {worst.lines} lines and shut the press; the glue stays open {worst.open_min:.0f} min. {len(slow)} such.",
+            ("glue", "press"),
+            number=worst.takes_min - worst.open_min,
+        )
+    if made and glue.press_by == "vacuum" and not vacuum_is_enough(glue):
+        words = Words(s.build.brief.reading.shown())
+        yield PRESS_WEAK.found(
+            "A vacuum bag does not press so hard",
+            f"{words.of(glue.press_kpa, 'kPa', 0)} are wanted, a bag gives {words.of(VACUUM_KPA, 'kPa', 0)} at the most.",
+            ("glue", "bag"),
+            number=glue.press_kpa - VACUUM_KPA,
+        )

@@ -20,6 +20,7 @@ from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.parts.relining import Relined, relined
 from uncle_sled.core.studies.build.days import parsed
+from uncle_sled.core.studies.build.panel_press import panels_pressed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.tables import table
@@ -117,6 +118,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
+    made["panel_own_m2"] = sum(panel.area_m2 for panel in panels_pressed(build, facts, 20.0))
     made["inner_m2"] = _inner_m2(build, framed, library_of(facts.materials))
     made["inner_doors"] = float(sum(1 for partition in shell.partitions if partition.door not in ("none", "opening")))
     made["openings"] = float(sum(1 for opening in shell.openings if opening.kind in ("door", "hatch", "window", "vent")))
@@ -217,6 +219,7 @@ UNITS = {
     "roof_sticks": "sticks",
     "outer_m2": "m²",
     "liner_m2": "m²",
+    "panel_own_m2": "m² of panels",
     "inner_m2": "m²",
     "inner_doors": "doors",
     "roof_m2": "m²",

@@ -15,8 +15,10 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
+from uncle_sled.core.parts.panel_glue import line_kg_m2
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.core.studies.cut.within_faces import within_faces
+from uncle_sled.core.studies.shell.bought_panels import blanks_glued_up
 from uncle_sled.core.studies.shell.screws import screw_joints_of
 from uncle_sled.core.studies.shell.seams import joints_kept
 from uncle_sled.core.tables import table
@@ -35,6 +37,7 @@ PER = {
     "seam_m": ("m", "of seams"),
     "paint_m2": ("m2", "of paint"),
     "laminate_m2": ("m2", "of cloth"),
+    "panel_glue_kg": ("kg", "of glue in panels"),
     "butyl_m": ("m", "of joints taped with butyl"),
     "foam_tape_m": ("m", "of joints on foam tape"),
     "acrylic_m": ("m", "of joints taped with acrylic"),
@@ -138,6 +141,8 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["paint_m2"] += spread.area_m2
         elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
+    blanks = blanks_glued_up(build.shell, framed, {material.id for material in facts.materials})
+    base["panel_glue_kg"] = sum(blank.outline.area * (blank.layers - 1) for blank in blanks) * line_kg_m2(build.shell)
     for key, long in sealed_m(build, facts, framed).items():
         base[key] = long
     base["opening_m"] = sum(2 * (opening.width.si + opening.height.si) for opening in build.shell.openings)

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 
 import msgspec
+from shapely import affinity
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
@@ -20,7 +21,7 @@ from uncle_sled.core.framing.sandwich_panels import ALUMINIUM
 from uncle_sled.core.geometry.surfaces import Surface, net
 from uncle_sled.core.materials import Material
 from uncle_sled.core.parts.face_build import Library, material_of
-from uncle_sled.core.studies.cut.piece import Piece, bar_piece, flat_piece
+from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece, flat_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, panels_of
 
 STRIP_M = (0.060, 0.002)  # over a joint within a face
@@ -102,3 +103,29 @@ def _strips(surface: Surface, parts: list[Polygon]) -> list[Piece]:
                     strip = bar_piece(key, f"joining strip {side}", surface.id, ("Aluminium strip", ALUMINIUM.id), STRIP_M, long)
                     made.append(msgspec.structs.replace(strip, kg_m=2700.0 * STRIP_M[0] * STRIP_M[1]))
     return made
+
+
+def layer_pieces(
+    face: Face, surface: Surface, blank: Polygon, library: Library, sheet: tuple[float, float]
+) -> tuple[list[Piece], list[Spread]]:
+    """Skins and core of a panel that is glued up by oneself, layer by layer, rolls by area; holes are sawn when it has cured.
+
+    Seams of one layer never lie over those of the next: every second layer is parted from its other end.
+    Raises: GeometryError: a layer of no known material.
+    """
+    made: list[Piece] = []
+    spreads: list[Spread] = []
+    left, low, right, high = blank.bounds
+    for number, layer in enumerate(face.layers):
+        material = material_of(layer, library)
+        if material.form not in ("sheet", "fill", "board"):
+            spreads.append(Spread(surface.id, material.name, material.form, float(blank.area), material.id, layer.thickness.si))
+            continue
+        turned = affinity.rotate(blank, 180, origin=((left + right) / 2, (low + high) / 2)) if number % 2 else blank
+        parts = [part for part, _ in panels_of(turned, sheet, (), ()) if part.area > LEAST_SKIN_M2]
+        kind = "fill" if material.form == "fill" else "sheet"
+        for k, part in enumerate(parts, 1):
+            back = affinity.rotate(part, 180, origin=((left + right) / 2, (low + high) / 2)) if number % 2 else part
+            name = f"{surface.id} {'core' if kind == 'fill' else 'skin'} {number + 1}, {k}"
+            made.append(flat_piece(f"{surface.id}/{layer.id}/{k}", name, surface.id, kind, (material, layer.thickness.si), back, "any"))
+    return made, spreads

@@ -25,10 +25,11 @@ from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.all_parts import cabinets_of, framed_of
 from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
+from uncle_sled.core.parts.panel_glue import glued_up
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 from uncle_sled.core.studies.cut.inner_pieces import inner_pieces
 from uncle_sled.core.studies.cut.lining import lining_pieces
-from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, panel_pieces
+from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, layer_pieces, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, strip_trims, trims_of
@@ -104,6 +105,10 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 sold = largest_sold_m(face, library, cut, (framed.sizes.sheet_length, framed.sizes.sheet_width))
                 for surface in surfaces:
                     blank = blank_of(shell, surface, met)
+                    if glued_up(shell):
+                        made, areas = layer_pieces(face, surface, blank, library, sheet)
+                        pieces, spreads = [*pieces, *made], [*spreads, *areas]
+                        continue
                     pieces += panel_pieces(face, surface, framed, blank, library, sold)
             except GeometryError as fault:
                 unsaid.append(str(fault))

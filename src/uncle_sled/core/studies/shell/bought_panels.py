@@ -17,15 +17,16 @@ from shapely.geometry import Polygon
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.framing.frame_body import Framed, face_of
 from uncle_sled.core.framing.school import Sizes
 from uncle_sled.core.geometry.body_joints import Joint
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.materials import materials
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.parts.panel_glue import glue_kg_m2, glued_up
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.seams import joints
+from uncle_sled.core.studies.shell.seams import joints, joints_kept
 
 SQUARE_DEG = (80.0, 100.0)
 OVER = {"roof": 3, "left side": 2, "right side": 2, "front": 1, "rear": 1, "floor": 4}
@@ -122,6 +123,29 @@ def blank_of(shell: Shell, surface: Surface, met: tuple[Joint, ...]) -> Polygon:
     return made if isinstance(made, Polygon) else surface.polygon
 
 
+class Blank(msgspec.Struct, frozen=True, eq=False):
+    """A face's panel before its holes are cut, and how many layers it is of."""
+
+    surface: str
+    outline: Polygon
+    layers: int
+
+
+def blanks_glued_up(shell: Shell, framed: Framed, own: set[str]) -> tuple[Blank, ...]:
+    """Every panel that is glued up by oneself; none where panels are bought. Args: own: ids of materials of one's own."""
+    if not glued_up(shell) or framed.body is None or framed.body.width <= 0:
+        return ()
+    met = joints_kept(framed.body)
+    return tuple(
+        [
+            Blank(surface.id, blank_of(shell, surface, met), len(face.layers))
+            for face in shell.faces
+            if sandwiched(face, own)
+            for surface in framed.body.of(face.kind)
+        ]
+    )
+
+
 def sandwiched(face: Face, own: set[str]) -> bool:
     """Whether a face's layers are one panel: skins with a core between them, all over, or a panel of one's own."""
     return bool(face.layers) and not _no_sandwich(face, own) and not any(layer.framing > 0 for layer in face.layers)
@@ -148,7 +172,7 @@ def _panel(s: Studied, surface: Surface, met: tuple[Joint, ...]) -> PanelCut:
         sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials))
         if sums.build is not None:
             holes = sum(h.area for h in s.framed.holes_in(surface.id))
-            mass = (surface.area_m2 - holes) * sums.build.kg_m2
+            mass = (surface.area_m2 - holes) * (sums.build.kg_m2 + glue_kg_m2(face, s.build.shell))
     return PanelCut(surface.id, surface.kind, thick_m=thick, outside_m=outside, inside_m=inside, edges=edges, mass_kg=mass, fault=fault)
 
 

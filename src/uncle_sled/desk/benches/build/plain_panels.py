@@ -9,9 +9,12 @@ from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
 from uncle_sled.core.drawing.build.today_card import today_card
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.panel_glue import glued_up
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
+from uncle_sled.core.studies.build.panel_press import CAUTION as PRESS_CAUTION
+from uncle_sled.core.studies.build.panel_press import Pressed, panels_pressed, vacuum_is_enough
 from uncle_sled.core.studies.build.schedule import best_schedule, least_set, prebuilt
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -22,6 +25,7 @@ from uncle_sled.desk.kit.parts import Busy, Cards, Drawing, Fields, Listed, Says
 from uncle_sled.desk.kit.table import Column
 
 SIDE_PX = 262
+HEAVY_KG = 1000.0  # of weights, from which nobody would carry them
 
 
 class TodayPanel(PanelOf[BuildBench]):
@@ -112,6 +116,26 @@ class GluePanel(Panel):
         self.table = self.put(
             Listed[Bead]("Bonded pieces", columns, self.beads, lambda bead: bead.name, when=lambda: bool(self.beads()), share=1)
         )
+        press: tuple[Column[Pressed], ...] = (
+            Column("Panel glued up", lambda panel: panel.id),
+            Column("Glue", lambda panel: self.words.fine_kg(panel.glue_kg), right=True),
+            Column("Takes", lambda panel: f"{panel.takes_min:.0f} min", right=True, ink=lambda panel: "primer" if panel.too_slow else ""),
+            Column("Open", lambda panel: f"{panel.open_min:.0f} min", right=True),
+            Column("Weights", self._weights, right=True, tip="On it, for the pressure that the glue's papers want"),
+            Column("In the press", lambda panel: f"{panel.press_h:.0f} h", right=True),
+        )
+        self.press = self.put(
+            Listed[Pressed]("Panels glued up", press, self.panels, lambda panel: panel.id, when=lambda: bool(self.panels()), share=1)
+        )
+        pressing = Fields(
+            "Panels of your own",
+            plain(
+                "work.glue",
+                "panel_open_min panel_pace_m2_min panel_hands press_kpa press_by press_h",
+                when=lambda build: glued_up(build.shell),
+            ),
+            "Build",
+        )
         resin = Fields(
             "Resin, by its papers",
             plain("work.glue", "pot_min resin_parts resin_density hardener_density cloth_g_m2 coats pace_m2_min cure_h"),
@@ -121,11 +145,19 @@ class GluePanel(Panel):
         chart = Drawing(
             "Pot life and cure over the year", self._shapes, "Days of cure by the month, the shop’s warmth, the pot life", share=1
         )
-        return across(rows(Says(self._told, joined=" "), chart, self.table, share=1), Cards((resin, bead), wide=SIDE_PX), gap=8)
+        return across(
+            rows(Says(self._told, joined=" "), chart, self.table, self.press, share=1), Cards((pressing, resin, bead), wide=SIDE_PX), gap=8
+        )
 
     def beads(self) -> tuple[Bead, ...]:
         build, facts = self.session.build, self.session.facts
         return beads_of(build.work.glue, take_off(build, facts), library_of(facts.materials), self._shop_c())
+
+    def panels(self) -> tuple[Pressed, ...]:
+        return panels_pressed(self.session.build, self.session.facts, self._shop_c())
+
+    def _weights(self, panel: Pressed) -> str:
+        return "a bag" if self.session.build.work.glue.press_by == "vacuum" else self.words.kg(panel.weights_kg)
 
     def _shop_c(self) -> float:
         shop = self.session.build.work.shop
@@ -146,6 +178,15 @@ class GluePanel(Panel):
             )
         else:
             told.append("No face has cloth and resin.")
+        panels = self.panels()
+        if panels:
+            kilos, most = sum(panel.glue_kg for panel in panels), max(panel.weights_kg for panel in panels)
+            told.append(
+                f"{len(panels)} panels of your own take {words.fine_kg(kilos)} of glue and {sum(panel.press_h for panel in panels):.0f} h in the press, one after another."
+            )
+            if glue.press_by == "weights" and most > HEAVY_KG and vacuum_is_enough(glue):
+                told.append(f"{words.kg(most)} of weights on one: a vacuum bag presses as hard.")
+            told.append(PRESS_CAUTION)
         if beads:
             told.append(f"{sum(bead.cartridges for bead in beads):.1f} cartridges for {len(beads)} bonded pieces.")
         else:

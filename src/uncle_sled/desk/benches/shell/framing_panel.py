@@ -18,6 +18,7 @@ from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.pie_cuts import KERF_M
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.school import Sizes, sizes_for
+from uncle_sled.core.parts.panel_glue import glued_up
 from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
@@ -97,6 +98,8 @@ class FramingPanel(Panel):
             *made,
             *plain("shell.framing", "tube_wall fold_tolerance saw_kerf", when=_of_school("welded tube")),
             Row("shell.framing.strip", when=_of_school("strip ribs")),
+            *plain("shell.framing", "panels", when=_of_school(PANELS.name)),
+            *plain("shell.framing", "glue_line_g_m2", when=lambda build: glued_up(build.shell)),
             *plain("shell.framing", "sheet_width sheet_length"),
         ]
 

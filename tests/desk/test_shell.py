@@ -400,7 +400,7 @@ def test_joints_are_made_parted_and_laid_flat(open_on):
     bench.show_view("Joints")
     panel = bench.panel("Joints")
     start = session.build
-    assert "Nothing keeps water out of 0" in told(panel)
+    assert "Water is kept out of all" in told(panel)
     panel.tables["Seams"].selectRow(0)
     panel.make("trim", "")
     panel.make("tape", "")
@@ -572,3 +572,28 @@ def test_a_gap_with_battens_is_laid_and_kept_as_a_way(open_on, monkeypatch):
     compared = CompareWays(session, window)
     assert "My wall" in [one.name for one in compared.ways]
     assert sled_file.read_bytes(sled_file.to_bytes(session.project), "x") == session.project
+
+
+def test_a_roof_that_goes_up_is_made_lifted_and_given_back(open_on):
+    window, session, bench = shell_bench(open_on)
+    bench.show_view("Roof up")
+    panel = bench.panel("Roof up")
+    start = session.build
+    button_on(panel, "A roof that goes up").click()
+    assert "Head room" in told(panel) and "Cloth:" in told(panel) and "lifted by hand" in told(panel)
+    session.edit("Lower", [set_to("shell.rising.rise", {"si": 0.3, "typed": "300 mm"})], "Shell")
+    button_on(panel, "Find struts").click()
+    assert session.build.shell.rising.strut is not None and "in frost the gas gives" in told(panel)
+    assert drawing(panel, "The roof down and up").make(400.0, 260.0) and drawing(panel, "What the hands feel on the way").make(300.0, 240.0)
+    assert faults_of(window) == []
+    button_on(panel, "No struts").click()
+    assert session.build.shell.rising.strut is None
+    session.edit("Too long", [set_to("shell.rising.part_to", {"si": 9.0, "typed": "9 m"})], "Shell")
+    assert "past the body" in told(panel)
+    button_on(panel, "It stays down").click()
+    assert session.build.shell.rising is None and not told(panel).strip().startswith("Straight")
+    session.undo()
+    assert session.build.shell.rising is not None
+    for _ in range(5):
+        session.undo()
+    assert session.build == start

@@ -13,6 +13,7 @@ from tests.builders import a_body, a_build, a_hole
 from uncle_sled.cli import main
 from uncle_sled.core.document.project import Facts, empty_project
 from uncle_sled.core.drawing.cut.framing_sheets import framing_sheets
+from uncle_sled.core.drawing.cut.water_line import water_pages
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.school_pages import school_pages
 from uncle_sled.core.drawing.shell.shell_views import flat_face, side_sticks
@@ -40,7 +41,7 @@ def test_every_stick_is_on_its_page_and_in_its_list(name):
     s = studied(name)
     pages = framing_sheets(s, name, "today")
 
-    own = school_pages(s, name, "today")
+    own = (*school_pages(s, name, "today"), *water_pages(s, name, "today"))
     assert len(own) > 0 and pages[-len(own) :] == own
     for surface in s.framed.body.surfaces:
         page = next(page for page in pages if page.title == f"{name}: {upper_first(surface.id)}")

@@ -308,6 +308,21 @@ class Ridge(msgspec.Struct, frozen=True):
     collar_up: Annotated[Length | None, about("Collar up", "Over the plates; the higher, the more it pulls")] = None
 
 
+class Rising(msgspec.Struct, frozen=True):
+    """A roof, or a part of it, that goes up where one camps: straight, or about one of its edges, with cloth sides. On the road it is down."""
+
+    way: Annotated[Literal["lifts", "front", "rear", "left", "right"], about("Goes up", "Straight, or turned about the edge that stays", words={"lifts": "straight", "front": "about its front edge", "rear": "about its rear edge", "left": "about its left edge", "right": "about its right edge"})] = "lifts"
+    rise: Annotated[Length, about("By", "Straight up, or at the edge that goes up", least=0.01)] = Length(0.45)
+    part_from: Annotated[Length | None, about("From", "Where the part that goes up begins, from the body's front; empty: the whole roof", least=0.0, blank="the whole roof")] = None
+    part_to: Annotated[Length | None, about("To", "Where it ends, from the body's front; empty: the whole roof", blank="the whole roof")] = None
+    strut: Strut | None = None  # straight up: mounts seen from its side, level and up, the leaf's as it is down
+    cloth: Annotated[Word, about("Sides of", "What closes it all round while it is up")] = "tent-cloth"
+    second: Annotated[Literal["", "none", "pin", "prop", "strap"], about("When a strut gives way", "What holds the roof up then", words={"": "nobody said", "none": "nothing", "pin": "pins", "prop": "props", "strap": "straps"})] = ""
+    fittings: Annotated[Mass | None, about("Fittings weigh", "Struts or scissors, hinges, rails and frames; by its size where nobody said")] = None
+    guys: Annotated[Count, about("Guys", "Ropes to the ground or to the body, of which the half pulls against a wind")] = 0
+    guy_n: Annotated[Figure | None, about("A guy holds", "With its peg or eye", unit="N")] = None
+
+
 class Sketch(msgspec.Struct, frozen=True):
     """A picture that lies under the profile to be traced: PNG or JPEG in base64, its lower left corner and scale."""
 
@@ -352,6 +367,7 @@ class Shell(msgspec.Struct, frozen=True):
     splits: tuple[Split, ...] = ()
     joint_gap: Annotated[Length | None, about("Slack of a joint", "Of one bolted joint between sections", thin=True)] = None
     ridge: Ridge | None = None
+    rising: Rising | None = None
 
     @property
     def inner(self) -> tuple[Partition | Loft, ...]:

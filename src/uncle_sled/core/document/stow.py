@@ -233,6 +233,7 @@ class Mode(msgspec.Struct, frozen=True):
     absent: tuple[str, ...] = ()
     states: tuple[InState, ...] = ()
     shut: tuple[str, ...] = ()  # doors and hatches that stay shut; on the road all are
+    roof_down: Annotated[bool, about("Roof stays down", "Of a body whose roof goes up: not in this mode")] = False
 
     @property
     def touched(self) -> frozenset[str]:

@@ -22,7 +22,7 @@ from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
-from uncle_sled.core.findings.stow import cabinets, clash, dangerous, fitting, inner_door_leaves, single_things, tanks, tie_downs
+from uncle_sled.core.findings.stow import cabinets, clash, dangerous, fitting, inner_door_leaves, rising, single_things, tanks, tie_downs
 from uncle_sled.core.findings.systems import gas_rules, power, warmth, water_rules, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
@@ -53,6 +53,7 @@ AT_REST = (
     (tie_downs, tie_downs.held_findings),
     (cabinets, cabinets.built_findings),
     (inner_door_leaves, inner_door_leaves.inner_door_findings),
+    (rising, rising.rising_findings),
     (dangerous, dangerous.danger_findings),
     (power, power.power_findings),
     (wiring, wiring.wiring_findings),

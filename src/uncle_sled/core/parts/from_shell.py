@@ -25,6 +25,7 @@ from uncle_sled.core.parts.part import MEMBER_M, Part
 from uncle_sled.core.parts.partitions import decks_of, walls_of
 from uncle_sled.core.parts.relining import relined, why_not
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
+from uncle_sled.core.parts.rising import cloth_kg, fittings_kg, risen_of
 
 # What a door, window or vent weighs per m2 of its opening where nobody said, as a guess [kg/m2].
 USUAL_KG_M2 = {"door": 16.0, "hatch": 13.0, "window": 14.0, "vent": 18.0, "light": 6.0}
@@ -84,7 +85,7 @@ def parts_of_shell(
                 )
             )
     parts += _ridge(shell, body, library)
-    lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library)]
+    lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library), *_rising(shell, body, library)]
     if weighed:
         return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
     return (*parts, *_sticks(shell, framed), *_openings(shell, framed, library), *_boxes(shell, body, axle_m), *lining)
@@ -282,6 +283,41 @@ def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | N
                         base=True,
                     )  # type: ignore[arg-type]
                 )
+    return made
+
+
+def _rising(shell: Shell, body: Body, library: Library) -> list[Part]:
+    """Cloth and fittings of a roof that goes up, folded at its edge as on the road."""
+    rising, risen = shell.rising, risen_of(shell, body)
+    if rising is None or risen is None or risen.fault:
+        return []
+    cloth = cloth_kg(risen, rising, library)
+    fittings, known_by = fittings_kg(risen, rising)
+    x, z = (risen.a_m + risen.b_m) / 2, risen.top_down_m
+    size = (risen.long_m, risen.wide_m, 0.0)
+    made = []
+    for id, name, source, kg in (
+        ("rising-cloth", "Cloth sides", "computed", cloth or 0.0),
+        ("rising-fittings", "Roof fittings", known_by, fittings),
+    ):
+        if kg > 0:
+            made.append(
+                Part(
+                    id,
+                    name,
+                    group="shell",
+                    made_by="shell.rising",
+                    source=source,
+                    mass_kg=kg,
+                    x_m=x,
+                    y_m=0.0,
+                    z_m=z,
+                    size_m=size,
+                    station_sigma_m=MEMBER_M,
+                    bias_group=None,
+                    base=True,
+                )  # type: ignore[arg-type]
+            )
     return made
 
 

@@ -23,6 +23,7 @@ from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.drawing.shell.openings_seen import openings_seen
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
+from uncle_sled.core.drawing.stow.rising_drawn import rising_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.core.engine import Same
 from uncle_sled.core.parts.from_rig import wheel_radius_m
@@ -508,7 +509,11 @@ class SheetView(Guarded, QWidget):
     def _in_use(self, pane: str) -> tuple[Primitive, ...]:
         """What opens in this mode, and who lies, sits and stands in it."""
         build, facts, mode = self.session.build, self.session.facts, self.session.mode
-        return (*swings_view(build, facts, mode, pane), *(people_view(build, facts, mode, pane) if self.people else ()))
+        return (
+            *rising_view(build, facts, mode, pane),
+            *swings_view(build, facts, mode, pane),
+            *(people_view(build, facts, mode, pane) if self.people else ()),
+        )
 
     def _paint_clashes(self, painter: QPainter) -> None:
         """Follows the hand: what stands in what, at this moment."""

@@ -30,6 +30,7 @@ from uncle_sled.core.parts.figure_of import figure_of
 from uncle_sled.core.parts.from_rig import wheel_radius_m
 from uncle_sled.core.parts.from_stow import group_of, home_of
 from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
+from uncle_sled.core.parts.rising import up_in
 from uncle_sled.core.reading.studied import Studied, length_m, silhouette_of
 from uncle_sled.core.sameness import places_changed
 from uncle_sled.core.studies.stow.solids import outline_of
@@ -546,6 +547,8 @@ def heights_m(build: Build, mode: Mode | None = None) -> tuple[float, float]:
                 tops.append(spans[at][0])
                 spans[at] = (-1.0, 0.0) if thing.id in mode.absent else _span(stand_of(thing, mode))
     tops += [top for top, _ in spans]
+    if mode is not None and body is not None and build.shell.rising is not None and up_in(build.shell, mode):
+        tops.append(float(body.skin[:, 1].max()) + build.shell.rising.rise.si + 0.22)
     if build.rig.carrier == "vehicle bed":
         tops.append(2.1)
     halves = [

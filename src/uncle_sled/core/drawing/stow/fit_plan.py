@@ -28,7 +28,7 @@ UP = 2  # the axis that holes in roof and floor face along
 def fit_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, width: float, height: float) -> tuple[Primitive, ...]:
     """The plan of a mode; what is chosen is outlined. () without a body."""
     build, facts = s.build, s.facts
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     if room is None:
         return ()
     shapes: list[Primitive] = [*plan_rig(build), *plan_wheels(build), *plan_body(build)]

@@ -28,9 +28,9 @@ def people_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
     for sleeper in sleepers:
         if sleeper.bed is not None and sleeper.tall_m is not None:
             shapes += _lying(sleeper, beds[sleeper.bed], view)
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     if view == "side" and room is not None:
-        shapes += _upright(build, facts, room, list(beds.values()), sleepers)
+        shapes += _upright(build, facts, mode, room, list(beds.values()), sleepers)
     return tuple(shapes)
 
 
@@ -104,7 +104,7 @@ def _bodies(at: Point, long: float, wide: float, along: bool) -> tuple[Point, ..
     return tuple((at[0] + u * long, at[1] + v * wide) if along else (at[0] + v * wide, at[1] + u * long) for u, v in outline)
 
 
-def _upright(build: Build, facts: Facts, room: Room, beds: list[Bed], sleepers: tuple[Sleeper, ...]) -> list[Primitive]:
+def _upright(build: Build, facts: Facts, mode: Mode, room: Room, beds: list[Bed], sleepers: tuple[Sleeper, ...]) -> list[Primitive]:
     """The tallest sitting up where the bed has most room over it, and standing where there is most."""
     known = [sleeper for sleeper in sleepers if sleeper.tall_m]
     if not known:
@@ -112,7 +112,7 @@ def _upright(build: Build, facts: Facts, room: Room, beds: list[Bed], sleepers: 
     tallest = max(known, key=lambda sleeper: sleeper.tall_m or 0.0)
     tall = tallest.tall_m or 0.0
     made: list[Primitive] = []
-    has = standing_room_m(build, facts)
+    has = standing_room_m(build, facts, mode)
     if has is not None and has >= tall * 0.98:
         left, right = room.span_m
         free = _free_station(room, left, right)

@@ -64,7 +64,7 @@ def reach_plan(s: Studied, mode: Mode, chosen: tuple[str, ...], words: Words, wi
     stands = cook(build, facts, mode).stands
     if stands is not None:
         shapes += [Circle(stands, COOK_M, "chalk", "", 1.3, (7, 4)), Circle(stands, 0.08, "chalk", "chalk", 1.0)]
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     left, right = room.span_m if room is not None else (0.0, 4.0)
     half = (room.outer_half_m if room is not None else 1.0) + 0.25
     reach = [x for shape in shapes if isinstance(shape, Poly) and shape.id in got for x, _ in shape.points]

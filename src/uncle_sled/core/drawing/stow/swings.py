@@ -29,7 +29,7 @@ def swings_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
     if mode.towing:
         return ()
     shapes: list[Primitive] = []
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     for hole in room.holes if room else ():
         if hole.opening.kind in ("door", "hatch") and hole.opening.id not in mode.shut:
             for leaf in hole.leaves:
@@ -138,7 +138,7 @@ def clash_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Primi
     if not found:
         return ()
     solids = {solid.id: solid for solid in solids_in(build.stow, mode)}
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     shapes: list[Primitive] = []
     for clash in found[:MOST_MARKED]:
         for polygon in _where(clash, solids, room, view):

@@ -12,13 +12,15 @@ from uncle_sled.core.document.shell import Ridge
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
+from uncle_sled.core.parts.rising import pushed_n, risen_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.studies.shell.ridge import held, pitch_of, proposed
 from uncle_sled.core.studies.shell.roof_holds import roof_load_pa
 from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.core.studies.shell.wind_holds import PARKED_WIND_M_S
 from uncle_sled.core.units import INCH_M
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, upper_first
 
 SOURCE = "statics, NDS habit for softwood, Allen's sandwich theory"  # of every rule here, said after its reason
 
@@ -224,6 +226,23 @@ ON_ROOF = Rule(
     SCREEN,
     why_none="More or stronger fixings, into framing and not the skin.",
 )
+GUY_N = 600.0  # of one with its peg in common ground (practice), where nobody said
+
+
+def _guys(s: Studied, _finding: Finding) -> Made | None:
+    """As many pairs as hold what the wind pushes."""
+    risen, rising = risen_of(s.build.shell, s.framed.body), s.build.shell.rising
+    if risen is None or rising is None:
+        return None
+    each = rising.guy_n if rising.guy_n is not None else GUY_N
+    pushed = pushed_n(risen, s.build.brief.parked_wind_m_s or PARKED_WIND_M_S)
+    pairs = max(math.ceil(pushed / (each * math.cos(math.radians(45.0))) - 1e-9), 1)
+    if pairs > 6:
+        return None
+    ops = (set_to("shell.rising.guys", 2 * pairs), set_to("shell.rising.guy_n", each))
+    return ops, f"{2 * pairs} guys of {_words(s).fine_newtons(each)}, down before such a wind"
+
+
 RIDGE = Rule(
     "ridge-unsaid",
     "mind",
@@ -246,6 +265,16 @@ RIDGE_WEAK = Rule(
     cure=_ridge_beam,
     after=_ridge_after,
 )
+GUYS = Rule(
+    "roof-up-guys",
+    "mind",
+    "Shell",
+    "A roof that is up and has no guys, or too few, against the wind",
+    "Its struts hold it up and nothing sideways; it folds over those who sleep under it.",
+    SCREEN,
+    helps="edit",
+    cure=_guys,
+)
 OF = {
     "ridge": RIDGE_WEAK,
     "ridge-sinks": RIDGE_WEAK,
@@ -258,6 +287,8 @@ OF = {
     "racking-along": RACKING,
     "racking-across": RACKING,
     "wind-parked": TIPS,
+    "wind-risen": TIPS,
+    "risen-push": GUYS,
     "roof-uplift": PULLED,
     "front-pushed": PUSHED,
     "screw": SCREW,
@@ -275,8 +306,10 @@ def holds_findings(s: Studied, _words: Words) -> Iterator[Finding]:
             f"What holds the {name}?", f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.", ("holds", "ridge-unsaid")
         )
     for check in screening(s):
-        if check.id == "wind-parked" and s.build.brief.parked_wind_m_s is None:
+        if check.id in ("wind-parked", "wind-risen") and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there
+        if check.id == "risen-push" and check.use is None:
+            yield GUYS.found("With its roof up it asks for guys", f"{upper_first(check.why)}.", ("holds", check.id))
         if check.use is not None and check.use > 1.0:
             rule = (
                 OF.get(check.id) or (RUNG if check.id.startswith("rung/") else None) or (HATCH if check.where[0] in openings else ON_ROOF)

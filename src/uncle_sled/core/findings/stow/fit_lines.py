@@ -103,7 +103,7 @@ def doors_lines(s: Studied, mode: Mode, words: Words) -> Iterator[Said]:
 def upright_lines(s: Studied, mode: Mode, words: Words) -> Iterator[Said]:
     """Standing, sitting and cooking heights."""
     build, facts = s.build, s.facts
-    tallest, room = tallest_m(build, facts), standing_room_m(build, facts)
+    tallest, room = tallest_m(build, facts), standing_room_m(build, facts, mode)
     if room is not None and tallest is not None:
         want = tallest + STAND_OVER_M
         verdict: Verdict = "good" if room >= want else "bad" if build.brief.stands else "none"

@@ -207,7 +207,8 @@ HATCH_LOW = Rule(
 def _upright(build: Build, facts: Facts, words: Words) -> Iterator[Finding]:
     tallest = tallest_m(build, facts)
     if build.brief.stands and tallest is not None:
-        has = standing_room_m(build, facts)
+        heights = (standing_room_m(build, facts, mode) for mode in build.stow.modes if mode.id in modes_in_use(build))
+        has = max((high for high in heights if high is not None), default=None)
         if has is not None and has < tallest + STAND_OVER_M:
             yield NO_STANDING.found(
                 "Nobody tall stands upright",

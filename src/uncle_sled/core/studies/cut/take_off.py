@@ -27,6 +27,7 @@ from uncle_sled.core.parts.face_build import library_of, material_of
 from uncle_sled.core.parts.frame_steel import bars_of
 from uncle_sled.core.parts.panel_glue import glued_up
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
+from uncle_sled.core.parts.rising import risen_of
 from uncle_sled.core.studies.cut.inner_pieces import inner_pieces
 from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, layer_pieces, panel_pieces
@@ -154,6 +155,10 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     for stick in ridge_sticks(shell, framed.body) if framed.body is not None else ():
         wood = library[TIMBER]
         pieces.append(bar_piece(f"roof/{stick.id}", stick.name.lower(), "roof", (wood.name, TIMBER), stick.section_m, stick.length_m))
+    risen = risen_of(shell, framed.body)
+    if risen is not None and shell.rising is not None and risen.cloth_m2 > 0 and shell.rising.cloth in library:
+        cloth = library[shell.rising.cloth]
+        spreads.append(Spread("rising", cloth.name, cloth.form, risen.cloth_m2, cloth.id))
     pieces += frame_bars(build)
     for opening in shell.openings:
         pieces += leaf_pieces(framed, opening, library, sheet)

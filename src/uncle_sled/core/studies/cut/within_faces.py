@@ -29,7 +29,8 @@ from uncle_sled.core.studies.shell.screws import screw_joints_of
 
 ROLL_WIDE_M = 1.5
 FLANGED = ("door", "hatch", "window", "vent", "light")
-OUTER_JOINTS = ("/outer", "/sheathing-")
+SHEATHING = "/sheathing-"
+OUTER_JOINTS = ("/outer", SHEATHING)
 
 
 class WithinSeam(msgspec.Struct, frozen=True):
@@ -171,7 +172,7 @@ def _screw_rows(build: Build, facts: Facts, framed: Framed, library: Library, sa
             long = sum(stick.length_m for stick in sticks)
             if long <= 0 or total <= 0:
                 continue
-            covered = bool(cover) or joint.name == "sheathing"
+            covered = bool(cover) or SHEATHING in joint.id
             says = f"under {cover.lower()}" if cover else "behind boards and a gap" if covered else f"through {layer_name(layer, library)}"
             row = _seam(surface.id, "screws", said.get(seam_id(surface.id, "screws")), says, whole=covered)
             runs = tuple([_middle_line(stick) for stick in sticks if not stick.cuts and not stick.strips])

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m, skin_m
+from uncle_sled.core.parts.rising import guys_hold_n, pushed_n, risen_of, up_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell import strength as st
 from uncle_sled.core.studies.shell.check import Check, unchecked
@@ -47,6 +48,40 @@ def wind_checks(s: Studied) -> Iterator[Check]:
             source="q = 0.6 V², C_d 1.3",
             spot=(body.front + body.length / 2, 0.0, height),
         )
+
+
+def risen_checks(s: Studied) -> Iterator[Check]:
+    """With the roof up, where one stands so: does it turn over, and what holds the roof against a wind from the side."""
+    body, rising, words = s.framed.body, s.build.shell.rising, Words(s.build.brief.reading.shown())
+    risen = risen_of(s.build.shell, body)
+    if body is None or rising is None or risen is None or risen.fault or not any(up_in(s.build.shell, m) for m in s.build.stow.modes):
+        return
+    wind = s.build.brief.parked_wind_m_s or PARKED_WIND_M_S
+    whose = f"{{{wind:g} m/s}} as typed" if s.build.brief.parked_wind_m_s else "{25 m/s} where nobody said"
+    spot = ((risen.a_m + risen.b_m) / 2, 0.0, risen.top_up_m)
+    name = "Roof up, pushed by wind from the side"
+    holds, pushed = guys_hold_n(rising), pushed_n(risen, wind)
+    if holds is None:
+        yield unchecked("risen-push", name, "what a guy holds is not said (Roof up)", ("rising",))
+    elif holds <= 0:
+        told = f"{words.fine_newtons(pushed)} push by {whose}; struts hold nothing sideways, and no guys are said"
+        yield unchecked("risen-push", name, told, ("rising",))
+    else:
+        how = f"half of {words.m2(risen.side_m2)} of cloth; {whose}; half of {rising.guys} guys at 45°"
+        yield Check(
+            "risen-push", name, where=("rising",), value=pushed, limit=holds, unit="N", how=how, source="q = 0.6 V², C_d 1.3", spot=spot
+        )
+    mass, track = standing_kg(s, heaviest=False), s.build.rig.track
+    name = "Wind from the side, parked with the roof up"
+    if track is None or track.si <= 0 or mass is None:
+        yield unchecked("wind-risen", name, "track or weight is not known (Rig)", ("rising",))
+        return
+    area, height = body.side.area_m2, body.side.centroid[1]
+    both = area + risen.side_m2
+    middle = (area * height + risen.side_m2 * (risen.top_down_m + risen.rise_m / 2)) / max(both, 1e-9)
+    tips = st.tips_at_m_s(mass, track.si, max(both, 1e-3), max(middle, 0.1))
+    how = f"{words.kg(mass)} at its lightest, {words.m2(both)} at {words.m(middle)}, track {words.m(track.si)}; {whose}"
+    yield Check("wind-risen", name, where=("rising",), value=wind, limit=tips, unit="m/s", how=how, source="q = 0.6 V², C_d 1.3", spot=spot)
 
 
 def _front_pushed(s: Studied, words: Words) -> Iterator[Check]:

@@ -73,7 +73,7 @@ class Height(msgspec.Struct, frozen=True):
 
 def arrival_kit(build: Build, facts: Facts, mode: Mode) -> tuple[InReach, ...]:
     """Each thing that is wanted first, as it lies on the road."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     solids = solids_in(build.stow, mode)
     wanted = {t.id for t in build.stow.things if t.arrival}
     return tuple(_in_reach(solid, room, solids) for solid in solids if solid.id in wanted)
@@ -209,7 +209,7 @@ def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
 @keep(most=8)
 def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
     """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     if room is None:
         return None
     left, right = room.span_m
@@ -255,7 +255,7 @@ def _leads(free: BaseGeometry, starts: list[Polygon], targets: list[Polygon], wi
 
 def heights(build: Build, facts: Facts, mode: Mode) -> tuple[Height, ...]:
     """Seats and counters in a mode, each above the floor, or above the ground where the cook stands outside."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     roles = {t.id: role for t in build.stow.things for role in ("seat", "counter") if role in t.roles}
     made = []
     for solid in solids_in(build.stow, mode):

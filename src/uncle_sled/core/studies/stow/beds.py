@@ -66,7 +66,7 @@ def tallest_m(build: Build, facts: Facts) -> float | None:
 
 def beds_in(build: Build, facts: Facts, mode: Mode) -> tuple[Bed, ...]:
     """The beds of a mode, longest first."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     slept_on = {thing.id for thing in build.stow.things if is_bed(thing, mode)}
     solids = solids_in(build.stow, mode)
     inner = {thing.id: thing.inside for thing in build.stow.things}
@@ -153,9 +153,9 @@ def narrow(bed: Bed, sleepers: tuple[Sleeper, ...]) -> float | None:
     return bed.wide_m / many if many and bed.wide_m / many + TOL < WIDE_M else None
 
 
-def standing_room_m(build: Build, facts: Facts) -> float | None:
-    """The greatest height over the floor [m] on the middle line, or None without a body."""
-    room = room_of(build, facts)
+def standing_room_m(build: Build, facts: Facts, mode: Mode | None = None) -> float | None:
+    """The greatest height over the floor [m] on the middle line, or None without a body. Args: mode: its roof may be up in it."""
+    room = room_of(build, facts, mode)
     if room is None:
         return None
     left, right = room.span_m

@@ -55,9 +55,12 @@ class Clash(msgspec.Struct, frozen=True):
 
 def clashes(build: Build, facts: Facts, only: str | None = None) -> dict[str, tuple[Clash, ...]]:
     """The clashes of every mode, or of one, by mode id."""
-    room = room_of(build, facts)
     used = modes_in_use(build)
-    return {mode.id: _in_mode(build.stow, mode, room, mode.id in used) for mode in build.stow.modes if only in (None, mode.id)}
+    return {
+        mode.id: _in_mode(build.stow, mode, room_of(build, facts, mode), mode.id in used)
+        for mode in build.stow.modes
+        if only in (None, mode.id)
+    }
 
 
 def modes_in_use(build: Build) -> frozenset[str]:
@@ -212,7 +215,8 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
             outer[asks] *= _share(above[asks], room.outer_plan)
     inside = ~outside & ~buried
     if standing:
-        inside &= outer >= TOUCH_M * volume
+        within = area(intersection(elevation, room.side)) > TOUCH_M * area(elevation) if room.risen else False
+        inside &= (outer >= TOUCH_M * volume) | within
     reach = room.half_m + TOUCH_M
     over = inside & ~(
         (np.abs(low[:, 1]) <= reach)

@@ -168,7 +168,7 @@ def _as_a_house(mode: Mode, inside: list[Solid], things: dict[str, Thing], build
     air = build.systems.air
     if sum(stays_open(opening) for opening in build.shell.openings) < 2 and not (air.high_cm2 and air.low_cm2):
         wants.append("an opening low and one high that stay open")
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     doors = [hole.mid for hole in room.holes if hole.opening.kind == "door"] if room is not None else []
     at_hand = [
         solid

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import itertools
 import math
+from typing import Literal
 
 import msgspec
 
 from uncle_sled.core.document.joinery import Strut
-from uncle_sled.core.document.shell import Opening
+from uncle_sled.core.document.shell import Opening, Rising
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.errors import GeometryError
@@ -21,6 +22,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.leaf import OPENS_DEG, leaf_in
 from uncle_sled.core.parts.leaf_side import Point, leaf_side
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.rising_roof import roof_up
 from uncle_sled.core.studies.stow.struts import TEMPERATURES, Swing, Turning, Verdict, strut_fault, swing, verdict
 
 
@@ -61,8 +63,33 @@ def hinged(s: Studied) -> tuple[Hinged, ...]:
         for opening in s.build.shell.openings
         if opening.kind == "hatch" and opening.opens and opening.hung in ("", "top")
     ]
+    roof = roof_up(s)
+    if roof is not None and roof.turning is not None:
+        run = roof.turning.hand_m
+        made.append(
+            _judged(
+                "rising",
+                "Roof",
+                "shell.rising",
+                roof.turning,
+                ((0.0, 0.0), (run, 0.0)),
+                0.0,
+                "computed",
+                _held_twice(s.build.shell.rising, roof.strut),
+            )
+        )
     made += [_lid(s, thing) for thing in s.build.stow.things if thing.lid is not None and not thing.taken_out]
     return tuple(made)
+
+
+SECOND: dict[str, Literal["", "prop", "pin", "catch", "ledge", "chain"]] = {"pin": "pin", "prop": "prop", "strap": "chain"}
+
+
+def _held_twice(rising: Rising | None, strut: Strut | None) -> Strut | None:
+    """The roof's struts with what holds it when one gives way."""
+    if rising is None or strut is None or rising.second not in SECOND:
+        return strut
+    return msgspec.structs.replace(strut, second=SECOND[rising.second])
 
 
 def _hatch(s: Studied, opening: Opening) -> Hinged:

@@ -91,7 +91,7 @@ class Holds(msgspec.Struct, frozen=True):
 @keep("build.rig", "build.shell", "build.stow", "build.brief", "facts.materials", "mode", most=8)
 def accesses(build: Build, facts: Facts, mode: Mode) -> tuple[Access, ...]:
     """Every thing that has a size and is aboard in a mode, in the order of the build. On the road doors count as open: one stops."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     solids = solids_in(build.stow, mode)
     things = {thing.id: thing for thing in build.stow.things}
     walk = walkway(build, facts, mode) if room is not None else None
@@ -193,7 +193,7 @@ def litres_by_reach(build: Build, facts: Facts, mode: Mode) -> dict[How, float]:
 
 def cook(build: Build, facts: Facts, mode: Mode) -> Cook:
     """From one standing place: before the hatch over the kitchen, or where on the floor the kitchen is nearest."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     wanted = {
         thing.id
         for thing in build.stow.things

@@ -14,6 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.rig import Rig
 from uncle_sled.core.document.shell import Opening, Shell
+from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
@@ -24,6 +25,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inner_doors import leaf_room
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 from uncle_sled.core.parts.partitions import decks_of, inner_shape, walls_of
+from uncle_sled.core.parts.rising import Risen, raised_section, raised_side, risen_of, up_in
 from uncle_sled.core.studies.stow.solids import TOUCH_M, Floats, Solid, box_solid, corners_in
 from uncle_sled.core.words import lower_first
 
@@ -67,6 +69,7 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     leaves: tuple[Solid, ...]  # boxes round what the leaves of doors inside sweep
     sticks: tuple[Solid, ...]
     holes: tuple[Hole, ...]
+    risen: bool = False  # its roof is up: what lies on the roof goes up with it, and its outside is as on the road
 
     @cached_property
     def stick_corners(self) -> Floats:
@@ -125,9 +128,29 @@ def floor_m(build: Build) -> float:
     return build.rig.frame_top.si if build.rig.frame_top else NO_BODY_FLOOR_M
 
 
-def room_of(build: Build, facts: Facts) -> Room | None:
-    """The room of a build's body, kept while rig and shell stay the same objects; None without a body."""
-    return _room(build.rig, build.shell, framed_of(build, facts))
+def room_of(build: Build, facts: Facts, mode: Mode | None = None) -> Room | None:
+    """The room of a build's body, kept while rig and shell stay the same objects; None without a body.
+
+    Args: mode: its roof is up where it goes up in that mode; None: as on the road.
+    """
+    framed = framed_of(build, facts)
+    room = _room(build.rig, build.shell, framed)
+    if room is None or mode is None or not up_in(build.shell, mode):
+        return room
+    risen = risen_of(build.shell, framed.body)
+    return room if risen is None or risen.fault else _with_roof_up(room, risen)
+
+
+@keep(most=4)
+def _with_roof_up(room: Room, risen: Risen) -> Room:
+    """The same room with what the roof opens over it."""
+    section = room.section
+    if section is None and risen.way in ("left", "right"):
+        _, low, _, high = room.side.bounds
+        section = box(-room.half_m - TOUCH_M, low, room.half_m + TOUCH_M, high)
+    side = raised_side(room.side, risen)
+    prepare(side)
+    return msgspec.structs.replace(room, side=side, risen=True, section=raised_section(section, risen) if section is not None else None)
 
 
 @keep(most=4)

@@ -44,7 +44,7 @@ class WayOut(msgspec.Struct, frozen=True):
 @keep(most=12)
 def ways_out(build: Build, facts: Facts, mode: Mode) -> tuple[WayOut, ...]:
     """Every opening of the body judged as a way out in a mode, good ones first."""
-    room = room_of(build, facts)
+    room = room_of(build, facts, mode)
     if room is None:
         return ()
     solids = solids_in(build.stow, mode)

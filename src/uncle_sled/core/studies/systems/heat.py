@@ -13,11 +13,12 @@ import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.shell import Face, Opening, Relining
-from uncle_sled.core.engine import keep
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.face_build import R_INSIDE, R_INSIDE_WALL, R_OUTSIDE, Library, library_of
 from uncle_sled.core.parts.from_shell import face_sums, net_area
 from uncle_sled.core.parts.relining import relined
+from uncle_sled.core.parts.rising import U_CLOTH_W_M2K, risen_of, up_in
 from uncle_sled.core.wiring.appliances import figures_of
 
 AIR_WH_M3K = 0.335
@@ -54,7 +55,12 @@ class Path(msgspec.Struct, frozen=True):
         return None if self.u_w_m2k is None else self.u_w_m2k * self.area_m2 * dt_k
 
 
-@keep("build.shell", "facts.materials", "framed", most=4)
+def _up_where_one_stands(build: Build) -> bool:
+    """Whether the roof goes up in a mode in which one stands."""
+    return any(up_in(build.shell, mode) for mode in build.stow.modes)
+
+
+@keep("build.shell", "facts.materials", "framed", by_value(_up_where_one_stands), most=4)
 def paths_of(build: Build, facts: Facts, framed: Framed) -> tuple[Path, ...]:
     """Every face and opening of the body; none without a body."""
     body, shell = framed.body, build.shell
@@ -74,6 +80,20 @@ def paths_of(build: Build, facts: Facts, framed: Framed) -> tuple[Path, ...]:
     for opening in shell.openings:
         if opening.kind in ("door", "hatch", "window", "vent", "light"):
             made.append(_opening(opening))
+    risen = risen_of(shell, body)
+    if risen is not None and risen.cloth_m2 > 0 and _up_where_one_stands(build):
+        made.append(
+            Path(
+                "rising",
+                "Cloth sides of the roof",
+                "cloth",
+                face="roof",
+                area_m2=risen.cloth_m2,
+                u_w_m2k=U_CLOTH_W_M2K,
+                inside_film=R_INSIDE_WALL,
+                rough=True,
+            )
+        )
     return tuple(made)
 
 

@@ -50,7 +50,7 @@ def shows(s: Studied, id: str) -> str | None:
         return "Walls"
     if "/" in id and any(member.id == id for member in s.framed.members):
         return "Framing"
-    return {"shell": "Profile", "survey": "Survey", "reline": "Reline", "holds": "Holds", "seams": "Joints"}.get(id)
+    return {"shell": "Profile", "survey": "Survey", "reline": "Reline", "holds": "Holds", "seams": "Joints", "rising": "Roof up"}.get(id)
 
 
 ABOUT = About(
@@ -75,6 +75,12 @@ ABOUT = About(
             panel="joints_panel:JointsPanel",
         ),
         View("Walls", "walls and lofts inside", "Walls across and along, doors, lofts", picks=_a_wall, panel="walls_panel:WallsPanel"),
+        View(
+            "Roof up",
+            "a roof that goes up",
+            "Where one camps: head room, cloth, what lifts it, what holds it",
+            panel="rising_panel:RisingPanel",
+        ),
         View("Survey", "the survey", "What a tape says of a bought shell: square, flat, posts, state", panel="survey_panel:SurveyPanel"),
         View(
             "Reline", "stripping and relining", "What other lining does to ball, room, warmth and purse", panel="reline_panel:RelinePanel"

@@ -39,6 +39,7 @@ UPPER = {
     "Holds": 0.42,
     "Joints": 0.26,
     "Walls": 0.46,
+    "Roof up": 0.36,
     "Survey": 0.40,
     "Reline": 0.42,
 }

@@ -18,7 +18,7 @@ from uncle_sled.core.framing.frame_body import SCHOOLS
 from uncle_sled.core.framing.pie_cuts import KERF_M
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.school import Sizes, sizes_for
-from uncle_sled.core.parts.panel_glue import glued_up
+from uncle_sled.core.parts.panel_glue import LINE_G_M2, glued_up
 from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
@@ -186,6 +186,8 @@ class FramingPanel(Panel):
 
     def _placeholder(self, path: str, usual: Sizes) -> str:
         *_, key, side = path.split(".")
+        if side == "glue_line_g_m2":
+            return self.words.of(LINE_G_M2, "g/m2", 0)
         if side == "strip":
             return "what bends"
         if key in ("stick", "rib", "joist"):

@@ -19,6 +19,7 @@ from uncle_sled.core.drawing.shell import shell_views
 from uncle_sled.core.drawing.shell.holds_chart import holds_marks
 from uncle_sled.core.drawing.shell.inner_views import inner_view
 from uncle_sled.core.drawing.shell.openings_seen import skin_openings
+from uncle_sled.core.drawing.stow.rising_drawn import roof_outline
 from uncle_sled.core.engine import Same
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.frame_body import Framed
@@ -87,6 +88,7 @@ class ShellSheet(SheetView):
             yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
         if self.view != "Reline":
             yield Leaf(inner_view(s, "side", named=False), frame, told=False)
+            yield Leaf(roof_outline(s), frame, told=False)
         yield Leaf(rig_views.side_wheels(s.build), frame, told=False)
         if self.view == "Holds":
             yield Leaf(holds_marks(screening(s), self.scale), frame)

@@ -12,6 +12,7 @@ from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.rig import rig_views
 from uncle_sled.core.drawing.rig.things_placed import things_in
 from uncle_sled.core.drawing.stow.people import people_view, under_sleepers
+from uncle_sled.core.drawing.stow.rising_drawn import rising_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.stow.beds import beds_in, sleepers_in
@@ -73,7 +74,7 @@ class StripSheet(Drawn):
         things = things_in(s, row, mode) if s.table.cases else ()
         under = under_sleepers(build, facts, mode) if view == "plan" else frozenset()
         boxes = [shape for p in things if p.thing.id not in under for shape in rig_views.thing_shapes(p, view, hatched=False)]
-        use = (*swings_view(build, facts, mode, view), *people_view(build, facts, mode, view))
+        use = (*rising_view(build, facts, mode, view), *swings_view(build, facts, mode, view), *people_view(build, facts, mode, view))
         marks = clash_view(build, facts, mode, view)
         if view == "side":
             rig = (*rig_views.side_rig(build), *rig_views.side_body(build))
@@ -167,6 +168,14 @@ class ModeStrip(Panel):
                 Act("Add a mode…", "A copy of the one that is shown, to be changed", self.add, plain=True),
                 Act("Rename…", "Give the shown mode another name", self.rename, plain=True),
                 Act("Stands / drives", "Whether the shown mode is on the road or standing", self.turn, plain=True),
+                Act(
+                    "Roof up / down",
+                    "Whether the roof goes up in the shown mode; on the road it is down",
+                    self.turn_roof,
+                    lambda: not self.session.mode.towing,
+                    when=lambda: self.session.build.shell.rising is not None,
+                    plain=True,
+                ),
                 Act("Take away", "Take the shown mode away, with the places it keeps", self.take_away, plain=True),
                 Gap(),
                 hint("Click a mode to work in it."),
@@ -203,6 +212,11 @@ class ModeStrip(Panel):
             return
         word = "standing" if mode.towing else "on the road"
         self.session.edit(f"{mode.name} is {word}", [set_to(f"stow.modes.{mode.id}.towing", not mode.towing)], "Stow")
+
+    def turn_roof(self) -> None:
+        mode = self.session.mode
+        word = "up" if mode.roof_down else "down"
+        self.session.edit(f"The roof is {word} in {mode.name}", [set_to(f"stow.modes.{mode.id}.roof_down", not mode.roof_down)], "Stow")
 
     def take_away(self) -> None:
         session, mode = self.session, self.session.mode

@@ -8,6 +8,7 @@ from uncle_sled.core.drawing.rig.things_placed import Placed, things_in
 from uncle_sled.core.drawing.stow.isometric import PEELS, Peel, bounds_of, isometric
 from uncle_sled.core.drawing.stow.people import people_view
 from uncle_sled.core.drawing.stow.rear_view import rear_size_m, rear_view
+from uncle_sled.core.drawing.stow.rising_drawn import rising_view
 from uncle_sled.core.drawing.stow.swings import clash_view, swings_view
 from uncle_sled.desk.kit.drawn import Drawn, Pane
 from uncle_sled.desk.kit.painting import Frame
@@ -40,6 +41,7 @@ class SolidSheet(Drawn):
         build, facts, mode = session.build, session.facts, session.mode
         behind = (
             *rear_view(session.studied, session.row, things, scale),
+            *rising_view(build, facts, mode, "rear"),
             *swings_view(build, facts, mode, "rear"),
             *people_view(build, facts, mode, "rear"),
             *clash_view(build, facts, mode, "rear"),

@@ -257,6 +257,8 @@ def test_each_demo_is_settled_by_a_move_or_by_its_axle(name):
     good = [move for move in found.moves if move.feasible]
     if name == "orchard-keeper":  # its rear axle stays over until the hitch is lowered
         assert not good and found.moves and axle_placing(s).window_m is not None
+    elif name == "ferry-bell":  # its ball is right in every case
+        assert not good and "nothing has to move" in found.why
     else:
         assert good, found.why
     for move in good:

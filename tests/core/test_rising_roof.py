@@ -32,6 +32,7 @@ from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.studies.stow.struts import force_n
 from uncle_sled.core.studies.systems.heat import paths_of
 from uncle_sled.core.words import Words
+from uncle_sled.exchange.demos import demo
 
 F = Facts()
 ROOF = Face("roof", "roof", "Roof", Mass(40.0), "weighed")
@@ -248,3 +249,19 @@ def test_it_is_drawn_up_where_it_is_up():
     assert sum(isinstance(shape, Poly) for shape in chart) >= 6 and lift_chart(roof_up(s), Words(METRIC), 60.0, 60.0) == ()
     still = study(replace(build, shell=replace(build.shell, rising=None)), F)
     assert roof_up(still) is None and roof_outline(still) == () and meets_when_down(still) == ()
+
+
+def test_the_demo_whose_roof_goes_up_has_its_problems_and_what_settles_them():
+    """Guys, the hatch's struts in frost, a shelf under the roof; its ball is right in every case, and it goes into its garage."""
+    project = demo("ferry-bell")
+    s = study(project.build, project.facts)
+    codes = {one.code for one in findings(s)}
+    assert {"roof-up-guys", "hatch-falls", "clash-body"} <= codes and not [code for code in codes if code.startswith("ball-")]
+    assert roof_up(s).verdict.good and risen_of(s.build.shell, s.framed.body).top_down_m < 1.95 - 0.1
+    for code in ("roof-up-guys", "hatch-falls", "clash-body"):
+        found = settled_one(s, code)
+        assert found.remedy is not None, code
+        after = study(apply(s.build, found.remedy.ops), project.facts)
+        assert code not in {one.code for one in findings(after)}, code
+    (meets,) = meets_when_down(s)
+    assert meets.a_name == "Kettle shelf"

@@ -318,6 +318,7 @@ def test_remedies_taken_one_by_one_settle_the_demos_balance(name):
         "rosin-box": {"ball-heavy", "leans"},
         "orchard-keeper": {"ball-light", "over-axle"},
         "dark-sky": {"over-rear-axle", "over-least-front"},
+        "ferry-bell": set(),  # its ball is right from the start
     }
 
     def unsettled(found):

@@ -128,9 +128,7 @@ def test_warmth_adds_up_over_its_paths(told) -> None:
 def test_the_dew_point_is_that_of_the_air(told) -> None:
     """Magnus over water, 17.62 and 243.12, from the relative humidity inside and the warmth on Brief."""
     damp = told["moisture"]
-    inside = demo(
-        {"Marsh Heron": "marsh-heron", "Rosin Box": "rosin-box", "Orchard Keeper": "orchard-keeper"}.get(told["build"]["name"], "dark-sky")
-    ).build.brief.inside
+    inside = demo(told["build"]["name"].lower().replace(" ", "-")).build.brief.inside
     if damp["inside_rh"] is None or inside is None:
         return
     celsius = inside.si

@@ -10,7 +10,7 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.exchange import sled_file
 from uncle_sled.shipped import shipped
 
-DEMOS = ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky")
+DEMOS = ("marsh-heron", "rosin-box", "orchard-keeper", "dark-sky", "ferry-bell")
 
 
 @cache

@@ -6,21 +6,23 @@ The body as one closed skin, openings let in; things as boxes, cabinets board by
 from __future__ import annotations
 
 import itertools
+import math
 import struct
 
 import numpy as np
 from numpy.typing import NDArray
 from shapely import box, constrained_delaunay_triangles
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Point, Polygon
 
 from uncle_sled.core.document.placing import stand_of
 from uncle_sled.core.document.stow import Mode
-from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
+from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, lengths, net
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import Studied
 
 Floats = NDArray[np.float64]
 MM = 1000.0
+SAME_M = 1e-6
 RECESS_M = 0.01  # that openings are let in, so that they are seen
 CUBE = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5))
 
@@ -44,12 +46,30 @@ def _body(s: Studied) -> list[Floats]:
         # a hole through a skin would leave it open: what is flat is let in, what is bent stays shut
         holes = [hole for hole in s.framed.sawn_in(surface.id) if surface.chain is None and surface.polygon.contains(hole)]
         shape = net(_over_the_walls(surface, s.framed.body), tuple(holes))
-        for part in _strips(surface, shape):
+        for part in _strips(surface, _meeting(surface, shape, s.framed.body)):
             made += _outward(surface, _flat_triangles(part), 0.0)
         for hole in holes:
             made += _outward(surface, _flat_triangles(hole), RECESS_M)
             made += _reveal(surface, hole)
     return made
+
+
+def _meeting(surface: Surface, shape: Polygon, body: Body | None) -> Polygon:
+    """A flat side with a corner wherever a bent skin beside it begins or ends, so that both meet point on point."""
+    if body is None or surface.chain is not None or surface.kind not in SIDES or not isinstance(shape, Polygon):
+        return shape
+    origin, along, up = (np.array(v) for v in (surface.origin, surface.along, surface.up))
+    ring = [(float(x), float(y)) for x, y in shape.exterior.coords]
+    for chain in (other.chain for other in body.surfaces if other.chain is not None):
+        for x, z in (chain[0], chain[-1]):
+            off = np.array([float(x), origin[1], float(z)]) - origin
+            at = (float(off @ along), float(off @ up))
+            for k, (a, b) in enumerate(itertools.pairwise(ring)):
+                ends = min(math.dist(at, a), math.dist(at, b))
+                if ends > SAME_M and LineString([a, b]).distance(Point(at)) < SAME_M:
+                    ring.insert(k + 1, at)
+                    break
+    return Polygon(ring, [list(hole.coords) for hole in shape.interiors])
 
 
 def _over_the_walls(surface: Surface, body: Body | None) -> Polygon:

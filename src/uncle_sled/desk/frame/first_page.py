@@ -28,6 +28,7 @@ SAYS = {
     "rosin-box": "A bought shell made into a workshop: heavy nose, heavy left.",
     "orchard-keeper": "A tiny house on torsion axles: where to weld them, how high to hitch.",
     "dark-sky": "A camper box on a truck's bed: the rear axle is over its rating.",
+    "ferry-bell": "A camper whose roof goes up: a shelf meets it on the road, and it asks for guys.",
 }
 
 

@@ -137,7 +137,7 @@ def lift_chart(roof: RoofUp, words: Words, wide: float, high: float) -> tuple[Pr
     )
     for value, text in ((RAISE_N, "to raise, at most"), (-CLOSE_N, "to pull down, at most")):
         left, y = plot.at(0.0, value)
-        at, anchor = ((plot.right - 4.0, y + 8.0), "right") if value > 0 else ((left + 4, y - 8), "left")
+        at, anchor = ((plot.right - 4.0, y + 8.0), "right") if value > 0 else ((left + 4, y + 8), "left")
         shapes += [line((left, y), (plot.right, y), "primer", 1.2, (6, 4)), Text(at, text, 10, "primer", anchor=anchor, ground="paper")]  # type: ignore[arg-type]
     shapes.append(line(plot.at(0.0, 0.0), plot.at(roof.risen.rise_m, 0.0), "ink", 1.0))
     for row, (curve, ink, dash) in enumerate(zip(roof.curves, INKS, DASHES, strict=True)):

@@ -240,6 +240,14 @@ def panels_of(
     return out
 
 
+def panels_one_way(shape: BaseGeometry, along_s: float, along_t: float, upright: Sequence[float], level: Sequence[float]) -> list[Polygon]:
+    """A shape in parts no longer than so along s and t [m]: where the grain leaves a sheet one way to lie."""
+    s0, t0, s1, t1 = shape.bounds
+    cuts_s, _ = stops_of(s0, s1, along_s, upright)
+    cuts_t, _ = stops_of(t0, t1, along_t, level)
+    return [part for a, b in cuts_s for c, d in cuts_t for part in polygons_of(shape.intersection(box(a, c, b, d)))]
+
+
 def stops_of(low: float, high: float, most: float, lines: Sequence[float]) -> tuple[list[tuple[float, float]], list[float]]:
     """Parts of a length, none over `most`, parted at lines as far on as there are; and where there was no line."""
     at, parts, bare = low, [], []

@@ -15,7 +15,7 @@ from uncle_sled.core.parts.cabinet_cut import Fitted
 from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.studies.cut.piece import Piece, bar_piece, flat_piece
-from uncle_sled.core.studies.cut.skins import panels_of
+from uncle_sled.core.studies.cut.skins import panels_of, panels_one_way
 from uncle_sled.core.studies.cut.wanted import Grain
 
 MOST_SLATS = 80  # of one bed
@@ -106,7 +106,8 @@ def leaf_pieces(framed: Framed, opening: Opening, library: Library, sheet: tuple
                 kind = "sheet" if piece.kind == "sheet" else "fill"
                 shape = Polygon(piece.outline) if piece.outline else box(0, 0, piece.length_m, piece.width_m)
                 bends = piece.backed_m is not None
-                parts = [part for part, _ in panels_of(shape, sheet, *(piece.backed_m or ((), ())))] if bends else [shape]
+                # a bent skin has its grain across the curve: so far along the curve as a sheet is wide, and across as it is long
+                parts = panels_one_way(shape, min(sheet), max(sheet), *(piece.backed_m or ((), ()))) if bends else [shape]
                 grain: Grain = "across" if bends else "any"  # skins bend the easy way, across their grain
                 for n, part in enumerate(parts, 1):
                     at = (key, name) if len(parts) == 1 else (f"{key}/part {n}", f"{name}, part {n}")

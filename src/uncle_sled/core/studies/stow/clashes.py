@@ -26,6 +26,7 @@ from uncle_sled.core.studies.stow.solids import AXES, TOUCH_M, Floats, Solid, co
 
 Kind = Literal["things", "body", "outside", "wheel box", "wall", "stick", "opening", "swing"]
 CUT_AWAY = 0.5  # of what is made of boards the body may take no more
+ON_TOP_M = 0.05  # so near to the roof's top what is outside lies on it
 LEAST_M3 = 1e-6
 COVERED = {"door": 0.35, "window": 0.2, "vent": 0.2, "hatch": 0.35}  # share of an opening that may be hidden
 POKES = 0.15  # of what stands outside: a flat panel may lie on a curved roof
@@ -71,7 +72,7 @@ def modes_in_use(build: Build) -> frozenset[str]:
 
 @keep(most=24)
 def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[Clash, ...]:
-    solids = solids_in(stow, mode)
+    solids = _with_the_roof(solids_in(stow, mode), room)
     memo = _searched(mode, solids, room)
     found = [*memo.pairs.values(), *(clash for of in memo.walls.values() for clash in of)]
     if in_use:
@@ -79,6 +80,24 @@ def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[C
         for hole in room.holes if room is not None else ():
             found += _before(hole, solids, mode)
     return tuple(sorted(found, key=lambda c: (not c.solid, -round(c.overlap_m3, 9), c.a, c.b)))
+
+
+@keep(most=8)
+def _with_the_roof(solids: tuple[Solid, ...], room: Room | None) -> tuple[Solid, ...]:
+    """Everything where it is while the roof is up: what lies on it as it does on the road goes up with it."""
+    risen = room.risen if room is not None else None
+    if risen is None:
+        return solids
+    top, up = risen.top_down_m, (0.0, 0.0, risen.rise_m if risen.lifts else risen.rise_m / 2)
+
+    def lifted(solid: Solid) -> Solid:
+        on = solid.outside and top - ON_TOP_M <= solid.low[2] <= top + ON_TOP_M
+        if not on or not risen.a_m <= (solid.low[0] + solid.high[0]) / 2 <= risen.b_m:
+            return solid
+        low, high = ((at[0], at[1], at[2] + up[2]) for at in (solid.low, solid.high))
+        return msgspec.structs.replace(solid, low=low, high=high, plane=None, shape=None)
+
+    return tuple([lifted(solid) for solid in solids])
 
 
 # things against things and walls, searched again only around what moved
@@ -215,7 +234,7 @@ def _in_body(mode: Mode, solids: tuple[Solid, ...], room: Room, which: list[int]
             outer[asks] *= _share(above[asks], room.outer_plan)
     inside = ~outside & ~buried
     if standing:
-        within = area(intersection(elevation, room.side)) > TOUCH_M * area(elevation) if room.risen else False
+        within = area(intersection(elevation, room.side)) > TOUCH_M * area(elevation) if room.risen is not None else False
         inside &= (outer >= TOUCH_M * volume) | within
     reach = room.half_m + TOUCH_M
     over = inside & ~(

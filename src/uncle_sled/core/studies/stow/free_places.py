@@ -20,7 +20,7 @@ from uncle_sled.core.studies.stow.clashes import related
 from uncle_sled.core.studies.stow.room import Room, floor_m
 from uncle_sled.core.studies.stow.solids import TOUCH_M
 
-STEP_M = 0.02
+STEP_M, HUNG_STEP_M = 0.02, 0.005
 LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not searched
 MOST_THINGS = 600  # beyond, the search would take minutes and gigabytes
 
@@ -111,6 +111,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         zs = sorted(
             {round(thing.z.si, 4)} | ({round(max(floor, thing.z.si if abs(thing.z.si - floor) < 0.03 else floor), 4)} if resting else set())
         )
+        zs = sorted({*zs, *_under_the_ceiling(room, own)})
     grid = np.array([(x, y, z) for z in zs for y in ys for x in xs]).reshape(-1, 3)
     if not len(grid):
         return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
@@ -138,6 +139,16 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
             good &= _rest(lows, highs, floor, corners)
     grid, lows, highs = grid[good], lows[good], highs[good]
     return Places(thing, grid[:, 0], grid[:, 1], grid[:, 2], _beside(lows, highs, others))
+
+
+def _under_the_ceiling(room: Room, own: Floats) -> set[float]:
+    """The height at which something that stands too high would hang just under the ceiling of the road [m]; none where it does not."""
+    middle, high = own.mean(axis=0), float(own[1][2] - own[0][2])
+    ceiling = room.ceiling_m(float(middle[0]), float(middle[1]))
+    if ceiling is None or own[1][2] <= ceiling + TOUCH_M or own[0][2] <= room.floor_m + TOUCH_M:
+        return set()
+    hung = np.floor((ceiling - TOUCH_M - high) / HUNG_STEP_M) * HUNG_STEP_M
+    return {round(float(hung), 4)} if hung > room.floor_m else set()
 
 
 def _on_the_tail(build: Build, own: Floats) -> bool:

@@ -69,7 +69,7 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
     leaves: tuple[Solid, ...]  # boxes round what the leaves of doors inside sweep
     sticks: tuple[Solid, ...]
     holes: tuple[Hole, ...]
-    risen: bool = False  # its roof is up: what lies on the roof goes up with it, and its outside is as on the road
+    risen: Risen | None = None  # its roof is up: what lies on the roof goes up with it, and its outside is as on the road
 
     @cached_property
     def stick_corners(self) -> Floats:
@@ -150,7 +150,7 @@ def _with_roof_up(room: Room, risen: Risen) -> Room:
         section = box(-room.half_m - TOUCH_M, low, room.half_m + TOUCH_M, high)
     side = raised_side(room.side, risen)
     prepare(side)
-    return msgspec.structs.replace(room, side=side, risen=True, section=raised_section(section, risen) if section is not None else None)
+    return msgspec.structs.replace(room, side=side, risen=risen, section=raised_section(section, risen) if section is not None else None)
 
 
 @keep(most=4)

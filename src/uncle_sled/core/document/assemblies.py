@@ -30,9 +30,16 @@ WAYS: dict[str, tuple[Layer, ...]] = {
         Layer("l2", "gap-vented", Length(0.022), battens="level"),
         *_layers(("membrane", 0, 0), ("softwood-ply", 9, 0), ("mineral-wool", 95, 0.15), ("softwood-ply", 9, 0), first=3),
     ),
+    "stitched ply and foam": _layers(("paint", 0, 0), ("glass-epoxy", 0, 0), ("birch-ply", 6, 0), ("xps", 25, 0), ("light-ply", 3, 0)),
+    "foam and cloth": _layers(("paint", 0, 0), ("glass-epoxy", 0, 0), ("xps", 50, 0), ("glass-epoxy", 0, 0)),
+    "floor between the frame's steel": (
+        *_layers(("aluminium", 1, 0)),
+        Layer("l2", "xps", Length(0.08), steel_share=0.1),
+        *_layers(("birch-ply", 15, 0), first=3),
+    ),
     "floor of ply and foam": _layers(("birch-ply", 12, 0), ("xps", 30, 0.12), ("birch-ply", 9, 0)),
 }
-FLOORS = frozenset({"floor of ply and foam", "bought floor panel"})  # ways that are walked on
+FLOORS = frozenset({"floor of ply and foam", "floor between the frame's steel", "bought floor panel"})  # ways that are walked on
 EVERYWHERE = frozenset({"bare 18 mm ply"})  # ways for a floor as well as for any other face
 
 

@@ -18,7 +18,7 @@ CutFace = Literal["left side", "right side", "roof", "front", "rear", "floor"]
 OpeningKind = Literal["door", "hatch", "window", "vent", "light", "gland", "screw row"]
 Seal = Literal["none", "bulb", "two lines", "tape", "sealant"]
 School = Literal[
-    "none", "stick timber", "cut plywood sides", "welded tube", "strip ribs", "sandwich panels", "bought shell"
+    "none", "stick timber", "light steel", "cut plywood sides", "welded tube", "strip ribs", "sandwich panels", "stitched ply", "foam and cloth", "bought shell"
 ]
 
 
@@ -47,6 +47,7 @@ class Layer(msgspec.Struct, frozen=True):
     battens: Annotated[Literal["", "level", "upright"], about("Battens", "Of a gap: how they run; boards that stand want them level", words={"": "no battens", "level": "level battens", "upright": "upright battens"})] = ""
     batten_wide: Annotated[Length | None, about("Batten wide", "As it shows; as thick as the gap is. Empty: {45 mm}", least=0.005, blank=Length(0.045))] = None
     batten_pitch: Annotated[Length | None, about("Battens apart", "Middle to middle; empty: {400 mm}", least=0.05, blank=Length(0.4))] = None
+    steel_share: Annotated[Share, about("Frame's steel in it", "Share of it that the trailer's own steel goes through; that weighs with the frame")] = 0.0
     open_mm2_m: Annotated[Figure | None, about("Gap open", "Of a ventilated gap: above and below, a metre of its width", unit="mm²/m")] = None
 
 
@@ -184,6 +185,7 @@ class Framing(msgspec.Struct, frozen=True):
     sheet_length: Annotated[Length | None, about("Sheet long", "As bought; its grain runs this way", least=0.001)] = None
     material: Word = "softwood"
     tube_wall: Annotated[Length | None, about("Tube wall", "Of welded tube; empty: the school's own", least=0.0005, blank="the school's own")] = None
+    fillet: Annotated[Length | None, about("Fillet", "Radius of the fillet in each joint of a body without sticks; empty: {25 mm}", least=0.003, blank=Length(0.025))] = None
     fold_tolerance: Annotated[Length | None, about("Folds proud", "By how much folded corners may stand outside of the curve; empty: {1 mm}", least=0.0002, blank=Length(0.001))] = None
     saw_kerf: Annotated[Length | None, about("Saw cuts", "How wide the saw cuts: plain cuts are told beside the pies; empty: {2 mm}", least=0.0005, blank=Length(0.002))] = None
     strip: Annotated[Length | None, about("Strip", "Thickness of what ribs are glued up of; empty: the thickest that bends", least=0.0005, blank="what bends")] = None

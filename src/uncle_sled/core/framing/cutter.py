@@ -42,6 +42,7 @@ class Cutter(msgspec.Struct, eq=False):
     shapes: list[Polygon] = msgspec.field(default_factory=list)
     bounds: list[Bounds] = msgspec.field(default_factory=list)
     wall_m: float = 0.0  # of tubes; 0: solid sticks
+    channel: bool = False
     faults: list[str] = msgspec.field(default_factory=list)  # what could not be laid, in words
     keys: dict[str, int] = msgspec.field(default_factory=dict)
     blocked_bounds: list[Bounds] = msgspec.field(default_factory=list)
@@ -174,11 +175,12 @@ class Cutter(msgspec.Struct, eq=False):
             outline=tuple(ring),
             length_m=long,
             ends_deg=made_to.ends_deg,
-            mass_kg=stick_mass_kg(piece, section, self.material, self.fasteners, self.wall_m),
+            mass_kg=stick_mass_kg(piece, section, self.material, self.fasteners, self.wall_m, channel=self.channel),
             at_m=self.surface.place(middle[0], middle[1], self.skin_m + section[1] / 2),
             along_s=bool(abs(direction[0]) > abs(direction[1])),
             by_hand=by_hand,
             wall_m=self.wall_m,
+            channel=self.channel,
             notches=made_to.notches,
             corners=made_to.corners,
             rip_m=made_to.wide_m if made_to.wide_m < section[0] - RIPPED_M else None,

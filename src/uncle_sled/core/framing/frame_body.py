@@ -19,7 +19,9 @@ from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
 from uncle_sled.core.framing.cutter import MOST_STICKS, Cutter
+from uncle_sled.core.framing.light_steel import LIGHT_STEEL
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.no_sticks import CLOTHED, STITCHED, WITHOUT_STICKS
 from uncle_sled.core.framing.sandwich_panels import PANELS, profiles
 from uncle_sled.core.framing.school import Hole, SchoolOf, Sizes, sizes_for, surveyed
 from uncle_sled.core.framing.stick_timber import STICK
@@ -30,7 +32,9 @@ from uncle_sled.core.geometry.footprint import footprint_fault
 from uncle_sled.core.geometry.surfaces import Body, Surface, body_of, cut_in, rounded
 from uncle_sled.core.materials import Material
 
-SCHOOLS: dict[str, SchoolOf] = {school.name: school for school in (STICK, PLYWOOD, TUBE, STRIPS, PANELS, BOUGHT)}
+SCHOOLS: dict[str, SchoolOf] = {
+    school.name: school for school in (STICK, LIGHT_STEEL, PLYWOOD, TUBE, STRIPS, PANELS, STITCHED, CLOTHED, BOUGHT)
+}
 FASTENERS = 0.04  # of the mass: screws, glue, sealant, never zero
 LEAST_WALL_M = 0.15  # lower than this there is nothing to frame
 LEAST_PITCH_M = 0.1
@@ -112,6 +116,8 @@ def frame_body(shell: Shell, axle_m: float | None, imperial: bool, library: dict
     if school is None or (faults and faults[0].code == "profile-crosses"):
         return Framed(body, cuts, (), tuple(faults), (), None)
     assert sizes is not None
+    if school.name in WITHOUT_STICKS:
+        return Framed(body, cuts, (), tuple(faults), tuple(c for c in shell.framing.changes if c.school == school.name), sizes)
     wrong = _unbuildable(shell, body, school, sizes, library)
     if wrong:
         return Framed(body, cuts, (), (*faults, *wrong), (), sizes)
@@ -353,6 +359,7 @@ def _frame_face(job: _Job) -> Made:
             fasteners=FASTENERS,
             changes=by_key,
             wall_m=sizes.wall,
+            channel=sizes.channel,
         )
         for change in mine:
             if change.op == "add":

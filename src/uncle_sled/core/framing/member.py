@@ -33,6 +33,7 @@ class Member(msgspec.Struct, frozen=True, dict=True):
     along_s: bool  # whether it runs along s
     by_hand: bool = False
     wall_m: float = 0.0  # of a tube; 0: solid
+    channel: bool = False  # open at one side: a C and no tube
     cuts: tuple[PieCut, ...] = ()  # where a tube is sawn and folded
     notches: tuple[Notch, ...] = ()  # sawn out of it
     corners: tuple[Point2, ...] = ()  # along and across it, where an end is no straight cut
@@ -45,14 +46,16 @@ class Member(msgspec.Struct, frozen=True, dict=True):
         return Polygon(self.outline)
 
 
-def stick_mass_kg(shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0) -> float:
+def stick_mass_kg(
+    shape: Polygon, section_m: Point2, material: Material, fasteners: float, wall_m: float = 0.0, *, channel: bool = False
+) -> float:
     """Mass of a stick cut to a shape [kg], with its share of screws and glue. Args: wall_m: of a tube; 0: solid."""
-    return float(shape.area) * material.weight_kg_m2(section_m[1]) * steel_share(section_m, wall_m) * (1 + fasteners)
+    return float(shape.area) * material.weight_kg_m2(section_m[1]) * steel_share(section_m, wall_m, channel=channel) * (1 + fasteners)
 
 
-def steel_share(section_m: Point2, wall_m: float) -> float:
-    """Share of a section that is not hollow."""
+def steel_share(section_m: Point2, wall_m: float, *, channel: bool = False) -> float:
+    """Share of a section that is not hollow. Check a C of 40 x 100 x 1: (100 + 2 x 39) / 4000 = 0.0445."""
     wide, deep = section_m
     if wall_m <= 0 or wide <= 0 or deep <= 0:
         return 1.0
-    return 1.0 - max(wide - 2 * wall_m, 0.0) * max(deep - 2 * wall_m, 0.0) / (wide * deep)
+    return 1.0 - max(wide - (1 if channel else 2) * wall_m, 0.0) * max(deep - 2 * wall_m, 0.0) / (wide * deep)

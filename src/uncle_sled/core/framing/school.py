@@ -27,6 +27,7 @@ class Sizes(msgspec.Struct, frozen=True):
     sheet_length: float
     side_thick: float  # of a cut side that the ribs stand between; 0 where they lie over the walls
     wall: float = 0.0  # of a tube; 0: solid
+    channel: bool = False  # open at one side: a C and no tube
     tolerance: float = 0.001  # folds of a tube stand proud of their curve by no more
     strip: float = 0.0  # thickness of the strips that a rib is glued up of; 0: by its tightest radius
     first: float = 0.0  # middle of the first upright and the first rib from the front end, as surveyed; 0: by the pitch
@@ -82,6 +83,7 @@ def sizes_for(school: SchoolOf, framing: Framing, imperial: bool) -> Sizes:
         sheet_width=framing.sheet_width.si if framing.sheet_width else usual.sheet_width,
         sheet_length=framing.sheet_length.si if framing.sheet_length else usual.sheet_length,
         side_thick=stick[1] if school.whole_sides else usual.side_thick,
+        channel=usual.channel,
         wall=(framing.tube_wall.si if framing.tube_wall else usual.wall) if usual.wall else 0.0,
         tolerance=framing.fold_tolerance.si if framing.fold_tolerance else usual.tolerance,
         strip=framing.strip.si if framing.strip else 0.0,

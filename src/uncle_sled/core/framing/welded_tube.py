@@ -46,9 +46,11 @@ def tube_in_wall(sizes: Sizes | None) -> Material | None:
     if sizes is None or sizes.wall <= 0:
         return None
     wide, deep = sizes.stick
-    share = min(2 * sizes.wall / wide, 1.0)
+    share = min((1 if sizes.channel else 2) * sizes.wall / wide, 1.0)  # a C has one web
     through = 1 / (share / (deep / STEEL_W_MK) + (1 - share) / HOLLOW_M2K_W)
-    return replace(STEEL, density_kg_m3=7850.0 * steel_share(sizes.stick, sizes.wall), conductivity_w_mk=deep / through)
+    return replace(
+        STEEL, density_kg_m3=7850.0 * steel_share(sizes.stick, sizes.wall, channel=sizes.channel), conductivity_w_mk=deep / through
+    )
 
 
 def contour(region: BaseGeometry) -> np.ndarray:

@@ -19,7 +19,7 @@ from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.bend_radius import tightest_radius_m
 from uncle_sled.core.material_words import WOOD_SHEETS, Family
 from uncle_sled.core.materials import TIMBER, Material, materials
-from uncle_sled.core.parts.wall_warmth import Slice, Warmth, warmth
+from uncle_sled.core.parts.wall_warmth import Slice, Warmth, tube_m2k_w, warmth
 
 R_INSIDE = {"roof": 0.10, "floor": 0.17}
 R_INSIDE_WALL, R_OUTSIDE, R_UNDER = 0.13, 0.04, 0.17
@@ -43,6 +43,7 @@ class FaceBuild(msgspec.Struct, frozen=True):
     warmth: Warmth
 
 
+FRAME_M, FRAME_WALL_M = 0.045, 0.004  # of a trailer's cross-member as heat meets it: a usual one
 Library = Mapping[str, Material]
 
 
@@ -159,6 +160,16 @@ def face_build(
             thickness += t
             stick = timber.resistance_m2k_w(t) if share > 0 else None
             slices = [] if is_vented(layer, material) else [*slices, Slice(gap_m2k_w(t, kind), stick, share)]
+            continue
+        if layer.steel_share > 0:
+            if layer.framing > 0 or layer.steel_share > 1:
+                raise GeometryError(f"Layer {layer.id} ({material.name}): sticks and the frame's steel cannot both go through it.")
+            through = tube_m2k_w(t, FRAME_M, FRAME_WALL_M) if t > 0 else 0.0
+            mass += (1 - layer.steel_share) * material.weight_kg_m2(t)  # the steel weighs with the frame
+            money += (1 - layer.steel_share) * material.price_m2(t)
+            hours += material.hours_m2
+            slices.append(Slice(material.resistance_m2k_w(t), through, layer.steel_share))
+            thickness += t
             continue
         f = layer.framing if sticks is None or layer.framing == 0 else sticks
         mass += (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)

@@ -15,10 +15,13 @@ from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.framing.welded_tube import tube_in_wall
+from uncle_sled.core.geometry.body_joints import joints_of
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
+from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.parts.panel_glue import glue_kg_m2
 from uncle_sled.core.parts.part import MEMBER_M, Part
@@ -84,7 +87,7 @@ def parts_of_shell(
                     base=True,
                 )
             )
-    parts += _ridge(shell, body, library)
+    parts += [*_ridge(shell, body, library), *_fillets(shell, body)]
     lining = [*_relined(shell, framed, library, whole_kg), *_inner(shell, body, library), *_rising(shell, body, library)]
     if weighed:
         return (*parts, *_sticks(shell, framed, weighed), *_cut_since(shell, framed, library), *lining)
@@ -284,6 +287,18 @@ def _relined(shell: Shell, framed: Framed, library: Library, whole_kg: float | N
                     )  # type: ignore[arg-type]
                 )
     return made
+
+
+def _fillets(shell: Shell, body: Body) -> list[Part]:
+    """Fillets and strips of a body without sticks, as one, at the middle of its joints."""
+    made = filleted(shell, joints_of(body)) if shell.framing.school in WITHOUT_STICKS and body.width > 0 else None
+    if made is None or made.mass_kg <= 0:
+        return []
+    at = (body.front + body.length / 2, 0.0, body.under + body.height / 2)
+    size = (body.length, body.width, body.height)
+    return [
+        Part("fillets", "Fillets and strips", "shell", "shell.framing", "computed", made.mass_kg, *at, size, MEMBER_M, "shell", base=True)
+    ]
 
 
 def _rising(shell: Shell, body: Body, library: Library) -> list[Part]:

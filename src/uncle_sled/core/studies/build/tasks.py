@@ -16,6 +16,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
+from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.parts.relining import Relined, relined
@@ -23,6 +24,7 @@ from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.panel_press import panels_pressed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
+from uncle_sled.core.studies.shell.seams import joints_kept
 from uncle_sled.core.tables import table
 from uncle_sled.core.words import Words
 
@@ -118,6 +120,8 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
+    glued = filleted(shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
+    made["fillet_m"] = glued.length_m if glued is not None else 0.0
     made["panel_own_m2"] = sum(panel.area_m2 for panel in panels_pressed(build, facts, 20.0))
     made["inner_m2"] = _inner_m2(build, framed, library_of(facts.materials))
     made["inner_doors"] = float(sum(1 for partition in shell.partitions if partition.door not in ("none", "opening")))
@@ -220,6 +224,7 @@ UNITS = {
     "outer_m2": "m²",
     "liner_m2": "m²",
     "panel_own_m2": "m² of panels",
+    "fillet_m": "m of joints",
     "inner_m2": "m²",
     "inner_doors": "doors",
     "roof_m2": "m²",

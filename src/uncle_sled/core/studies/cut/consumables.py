@@ -15,6 +15,7 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
+from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.panel_glue import line_kg_m2
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.core.studies.cut.within_faces import within_faces
@@ -38,6 +39,8 @@ PER = {
     "paint_m2": ("m2", "of paint"),
     "laminate_m2": ("m2", "of cloth"),
     "panel_glue_kg": ("kg", "of glue in panels"),
+    "fillet_kg": ("kg", "of filled resin in fillets"),
+    "fillet_strip_m": ("m", "of strips over fillets"),
     "butyl_m": ("m", "of joints taped with butyl"),
     "foam_tape_m": ("m", "of joints on foam tape"),
     "acrylic_m": ("m", "of joints taped with acrylic"),
@@ -141,6 +144,9 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["paint_m2"] += spread.area_m2
         elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
+    held = filleted(build.shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
+    if held is not None:
+        base["fillet_kg"], base["fillet_strip_m"] = held.resin_kg, held.strips_m
     blanks = blanks_glued_up(build.shell, framed, {material.id for material in facts.materials})
     base["panel_glue_kg"] = sum(blank.outline.area * (blank.layers - 1) for blank in blanks) * line_kg_m2(build.shell)
     for key, long in sealed_m(build, facts, framed).items():

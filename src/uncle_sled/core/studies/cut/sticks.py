@@ -32,6 +32,7 @@ BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  #
 
 
 LEAST_TRIM_M = 0.1
+STEEL_KG_M3 = 7850.0
 
 
 def parted_bar(piece: Piece, longest_m: float, joint: str, at_m: Sequence[float] = ()) -> list[Piece]:
@@ -211,7 +212,8 @@ def _stick(member: Member, library: Library) -> Piece:
         )
     tube = member.wall_m > 0
     size = f"{wide * 1e3:.4g} x {thin * 1e3:.4g}" + (f" x {member.wall_m * 1e3:.3g}" if tube else "")
-    name = "Steel tube" if tube else name
+    if tube:
+        name = "Light steel C" if member.channel else "Steel tube"
     return Piece(
         member.id,
         member.kind,
@@ -228,7 +230,7 @@ def _stick(member: Member, library: Library) -> Piece:
         corners=member.corners,
         rip_m=member.rip_m,
         place=member.outline,
-        kg_m=tube_kg_m(wide, thin, member.wall_m) if tube else None,
+        kg_m=(_c_kg_m if member.channel else tube_kg_m)(wide, thin, member.wall_m) if tube else None,
         made_of=member.material,
     )
 
@@ -244,3 +246,8 @@ def strip_trims(shell: Shell, body: Body, pieces: Sequence[Piece], library: Libr
                 for k, run in enumerate(runs_between(sheets_of(pieces, surface.id, layer.id)), 1):
                     made.append(_trim(f"{surface.id}/trim/strip {k}", surface.id, long_m((run,)), run))
     return made
+
+
+def _c_kg_m(deep_m: float, wide_m: float, wall_m: float) -> float:
+    """Of a C folded of sheet [kg/m]. Check 100 x 40 x 1.2: 7850 x 0.0012 x (0.100 + 2 x 0.0388) = 1.673."""
+    return STEEL_KG_M3 * wall_m * (deep_m + 2 * (wide_m - wall_m))

@@ -19,6 +19,7 @@ from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, framed_depth_m
+from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.geometry.surfaces import net
 from uncle_sled.core.materials import TIMBER
@@ -144,7 +145,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                     pieces += cladding(surface, layer, material, shape, cut.board.si)
                 elif shape.area > LEAST_SKIN_M2:
                     spreads.append(Spread(surface.id, material.name, material.form, float(shape.area), material.id, layer.thickness.si))
-    if shell.framing.school not in (BOUGHT.name, PANELS.name) and framed.body is not None and pieces:
+    if shell.framing.school not in (BOUGHT.name, PANELS.name, *WITHOUT_STICKS) and framed.body is not None and pieces:
         pieces += [*trims_of(framed.body), *strip_trims(shell, framed.body, pieces, library)]
     for relining in shell.relined:
         lined, areas = lining_pieces(relining, framed, library, sheet)

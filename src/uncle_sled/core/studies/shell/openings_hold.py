@@ -47,7 +47,7 @@ def header_checks(s: Studied) -> Iterator[Check]:
         span = member.length_m
         stuff = stuff_of(s, member)
         deep, thick = member.section_m
-        section = st.tube(thick, deep, member.wall_m) if member.wall_m > 0 else st.solid(thick, deep)
+        section = st.of_sheet(thick, deep, member.wall_m, open_c=member.channel) if member.wall_m > 0 else st.solid(thick, deep)
         result = st.beam(section, span, over * body.width / 2 + above)
         limit = st.allowable_pa(stuff, deep, st.SNOW, together=False)
         how = f"{words.section((thick, deep))} on edge over {words.m(span)}; {words.of(over / 1000, 'kPa', 2)} on half the roof; {words.of(result.moment_nm, 'N m', 0)}, sinks {words.thick(result.sinks_m)}"

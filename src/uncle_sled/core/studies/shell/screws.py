@@ -2,7 +2,8 @@
 
 A screw bites at least a quarter deeper than what it holds is thick, and 15 mm, 40 being always enough; its point stays 3 mm inside of all that
 it goes through. Boards go into their battens, battens through the sheathing into the sticks, sheets into the sticks. Where
-no length does both, the longest that stays inside is named, and that it bites too little. Source: shop rules; the point
+no length does both, the longest that stays inside is named, and that it bites too little. Into a tube or C of steel a screw
+holds by the wall, with three turns of thread behind it. Source: shop rules; the point
 inside as in the shell notes. Check 6 mm of ply on a stick 45 deep: 21 mm at least, 48 at most: 25.
 """
 
@@ -28,6 +29,8 @@ BITES, LEAST_BITE_M, MOST_BITE_M, POINT_IN_M = 1.25, 0.015, 0.040, 0.003
 SOLD_M = (0.016, 0.020, 0.025, 0.030, 0.035, 0.040, 0.045, 0.050, 0.060, 0.070, 0.080, 0.090, 0.100, 0.120)
 SOLD_IN = tuple(inches * 0.0254 for inches in (0.625, 0.75, 1.0, 1.25, 1.5, 1.625, 2.0, 2.5, 3.0, 3.5, 4.0))
 THICK_FROM_M = 0.055  # longer ones are 5 mm thick, shorter 4
+TURNS_M = 0.006  # three turns of thread behind sheet steel
+OF_WOOD = ("/boards",)  # joints whose screws end in a batten
 PITCH_M, BOARD_SCREWS = 0.15, 2  # along a stick where nobody said; of a board on each batten
 
 SCREWED = ("timber", "plywood", "strand board", "metal")  # cladding and sheets that screws hold
@@ -50,11 +53,12 @@ class ScrewJoint(msgspec.Struct, frozen=True):
     long_m: float | None
     bites: bool
     many: int
+    thread_m: float | None = None  # that must come out behind sheet steel; None: it bites in wood
 
     @property
     def least_m(self) -> float:
         """The shortest that bites enough [m]."""
-        return least_m(self.held_m)
+        return least_m(self.held_m) if self.thread_m is None else self.held_m + self.thread_m
 
     @property
     def most_m(self) -> float:
@@ -93,10 +97,11 @@ def most_m(held_m: float, into_m: float) -> float:
     return held_m + into_m - POINT_IN_M
 
 
-def length_m(held_m: float, into_m: float, sold_m: tuple[float, ...] = SOLD_M) -> tuple[float | None, bool]:
-    """A length that is sold, and whether it bites enough; None where even the shortest comes out."""
+def length_m(held_m: float, into_m: float, sold_m: tuple[float, ...] = SOLD_M, thread_m: float | None = None) -> tuple[float | None, bool]:
+    """A length that is sold, and whether it bites enough; None where even the shortest comes out. Args: thread_m: into sheet steel."""
+    least = least_m(held_m) if thread_m is None else held_m + thread_m
     inside = [sold for sold in sold_m if sold <= most_m(held_m, into_m) + 1e-9]
-    enough = [sold for sold in inside if sold >= least_m(held_m) - 1e-9]
+    enough = [sold for sold in inside if sold >= least - 1e-9]
     if enough:
         return enough[0], True
     return (inside[-1] if inside and inside[-1] > held_m else None), False
@@ -115,14 +120,24 @@ def screw_joints_of(build: Build, facts: Facts, framed: Framed) -> tuple[ScrewJo
     said = shell.framing.screw_pitch
     pitch = said.si if said is not None and said.si > 0 else PITCH_M
     made: list[ScrewJoint] = []
+    sizes = framed.sizes
+    steel = (sizes.wall, "light steel C" if sizes.channel else "steel tube") if sizes is not None and sizes.wall > 0 else None
     for face in shell.faces:
         runs = [sum(m.length_m for m in framed.on(surface.id)) for surface in framed.body.of(face.kind)] if framed.body else []
         if sum(runs) > 0:
-            made += _of_face(face, library, sum(runs), _area_m2(framed, face.kind), pitch)
+            made += [_into_steel(joint, steel) for joint in _of_face(face, library, sum(runs), _area_m2(framed, face.kind), pitch)]
     if framed.body is not None:
         for wall, partition in zip(walls_of(shell, framed.body, library), shell.partitions, strict=True):
             made += _of_wall(wall, partition, library, pitch)
     return tuple([_sized(joint, sold) for joint in made])
+
+
+def _into_steel(joint: ScrewJoint, steel: tuple[float, str] | None) -> ScrewJoint:
+    """The same where the sticks are of sheet steel: it holds by its wall, and three turns of thread behind it are enough."""
+    if steel is None or joint.layers[-1][1] != joint.into_m or joint.id.endswith(OF_WOOD):
+        return joint
+    wall, name = steel
+    return msgspec.structs.replace(joint, layers=(*joint.layers[:-1], (name, joint.into_m)), thread_m=wall + TURNS_M)
 
 
 def _of_wall(wall: Wall, partition: Partition, library: Library, pitch_m: float) -> Iterator[ScrewJoint]:
@@ -154,7 +169,7 @@ def _of_wall(wall: Wall, partition: Partition, library: Library, pitch_m: float)
 
 
 def _sized(joint: ScrewJoint, sold_m: tuple[float, ...]) -> ScrewJoint:
-    long, bites = length_m(joint.held_m, joint.into_m, sold_m)
+    long, bites = length_m(joint.held_m, joint.into_m, sold_m, joint.thread_m)
     return msgspec.structs.replace(joint, long_m=long, bites=bites)
 
 

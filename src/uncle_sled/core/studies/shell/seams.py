@@ -14,6 +14,7 @@ import msgspec
 from uncle_sled.core.document.shell import SeamMade
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.geometry.body_joints import Joint, joints_of
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.reading.studied import Studied
@@ -114,12 +115,14 @@ def _layers(s: Studied, joint: Joint) -> str:
     return f"{names[0]} to {names[1]}" if names[0] != names[1] else f"{names[0]} to itself"
 
 
-def usual(joint: Joint) -> SeamMade | None:
-    """What is usual on a joint; nothing where one skin runs over."""
+def usual(joint: Joint, *, glued: bool = False) -> SeamMade | None:
+    """What is usual on a joint; nothing where one skin runs over. Args: glued: a body without sticks, its joints under cloth."""
     if runs_over(joint):
         return None
     if not joint.b:
         return SeamMade(joint.id, "drip edge", "butyl", "")
+    if glued:
+        return SeamMade(joint.id, "", "cloth and resin", "fillet")
     if "floor" in joint.kinds:
         return SeamMade(joint.id, "", "foam", "bead")
     return SeamMade(joint.id, "drip edge" if "roof" in joint.kinds and joint.turn_deg > 30 else "angle", "butyl", "bead")
@@ -130,7 +133,7 @@ def usual_seams(s: Studied) -> tuple[SeamMade, ...]:
     said = {made.id: made for made in s.build.shell.seams}
     made = []
     for joint in joints(s):
-        each_made = said.get(joint.id) or usual(joint)
+        each_made = said.get(joint.id) or usual(joint, glued=s.build.shell.framing.school in WITHOUT_STICKS)
         if each_made is not None:
             made.append(each_made)
     return tuple(made)

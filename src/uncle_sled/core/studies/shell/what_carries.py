@@ -64,7 +64,7 @@ def bearing_m(s: Studied) -> float:
 def section_of(member: Member, stuff: st.Stuff) -> st.Section:
     wide, deep = member.section_m
     if member.wall_m > 0:
-        return st.tube(wide, deep, member.wall_m)
+        return st.of_sheet(wide, deep, member.wall_m, open_c=member.channel)
     return st.solid(wide, deep, {"steel": st.STEEL_E, "plywood": st.PLY_E}.get(stuff, st.SOFTWOOD_E))
 
 

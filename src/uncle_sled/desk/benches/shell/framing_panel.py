@@ -15,9 +15,11 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.shell.skeleton import near_faces, skeleton
 from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
+from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.framing.pie_cuts import KERF_M
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.school import Sizes, sizes_for
+from uncle_sled.core.parts.fillets import RADIUS_M
 from uncle_sled.core.parts.panel_glue import LINE_G_M2, glued_up
 from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
 from uncle_sled.core.studies.shell.shell_measures import bolts
@@ -33,8 +35,8 @@ FACES = ("left side", "right side", "front", "rear", "roof", "floor")
 STICKS = (("stick", "Stick"), ("rib", "Spar, rafter"), ("joist", "Joist"))
 
 
-def _of_school(school: str) -> Callable[[Any], bool]:
-    return lambda build: bool(build.shell.framing.school == school)
+def _of_school(*schools: str) -> Callable[[Any], bool]:
+    return lambda build: bool(build.shell.framing.school in schools)
 
 
 class FramingPanel(Panel):
@@ -96,7 +98,9 @@ class FramingPanel(Panel):
                 )
         return [
             *made,
-            *plain("shell.framing", "tube_wall fold_tolerance saw_kerf", when=_of_school("welded tube")),
+            Row("shell.framing.tube_wall", when=_of_school("welded tube", "light steel")),
+            *plain("shell.framing", "fold_tolerance saw_kerf", when=_of_school("welded tube")),
+            Row("shell.framing.fillet", when=_of_school(*WITHOUT_STICKS)),
             Row("shell.framing.strip", when=_of_school("strip ribs")),
             *plain("shell.framing", "panels", when=_of_school(PANELS.name)),
             *plain("shell.framing", "glue_line_g_m2", when=lambda build: glued_up(build.shell)),
@@ -186,6 +190,8 @@ class FramingPanel(Panel):
 
     def _placeholder(self, path: str, usual: Sizes) -> str:
         *_, key, side = path.split(".")
+        if side == "fillet":
+            return self.words.cut(RADIUS_M)
         if side == "glue_line_g_m2":
             return self.words.of(LINE_G_M2, "g/m2", 0)
         if side == "strip":

@@ -30,6 +30,10 @@ OPEN: list[tuple[object, str]] = [(None, "open? not said"), (VENTED_MM2_M, "wide
 MOST_LAYERS = 10
 
 
+USUAL_STEEL = 0.10  # of a floor between cross-members 45 mm wide, some 450 mm apart
+THROUGH = (("", "no sticks"), ("sticks", "sticks in it"), ("steel", "frame's steel"))
+
+
 class LayersPanel(Panel):
     """Works on a copy; the face changes in one step when it is kept."""
 
@@ -112,8 +116,20 @@ class LayersPanel(Panel):
         known = library_of(self.session.facts.materials).get(self.layers[at].material)
         return known.air if known is not None else ""
 
-    def _sticks_of(self, at: int) -> Own[QCheckBox]:
+    def _sticks_of(self, at: int) -> Own[QCheckBox] | Choice:
+        if self.face.kind == "floor":
+            return Choice(
+                f"What goes through layer {at + 1}",
+                THROUGH,
+                partial(self._goes_through, at),
+                lambda: "steel" if self.layers[at].steel_share > 0 else "sticks" if self.layers[at].framing > 0 else "",
+                "A floor may lie between the steel of the trailer's own frame, which weighs there",
+                letters=11,
+            )
         return Own(partial(self._sticks, at), lambda box: box.setChecked(self.layers[at].framing > 0))
+
+    def _goes_through(self, at: int, what: object) -> None:
+        self.change(at, framing=USUAL_FRAMING if what == "sticks" else 0.0, steel_share=USUAL_STEEL if what == "steel" else 0.0)
 
     def _gap(self, at: int) -> tuple[Choice, ...]:
         """How the battens of a gap run, and how far it is open."""

@@ -42,6 +42,8 @@ class Material(msgspec.Struct, frozen=True):
     core_g_mpa: float | None = None
     core_shear_mpa: float | None = None
     core_crush_mpa: float | None = None
+    cover_mm: float | None = None  # of a sheet with ribs: how wide one lies beside the next; they come as long as they are asked for
+    longest_mm: float | None = None  # and no longer than that
     air: Literal["", "still", "vented"] = ""  # a gap: shut, or open to the outside above and below
 
     @property

@@ -17,7 +17,9 @@ from uncle_sled.core.parts.from_rig import parts_of_rig
 from uncle_sled.core.parts.from_shell import parts_of_shell
 from uncle_sled.core.parts.from_stow import home_of, parts_of_things
 from uncle_sled.core.parts.from_wiring import parts_of_wiring
+from uncle_sled.core.parts.panel_rails import rails_of
 from uncle_sled.core.parts.part import Part
+from uncle_sled.core.words import lower_first
 
 
 def axle_middle_m(rig: Rig) -> float | None:
@@ -52,7 +54,29 @@ def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
     if any(thing.cabinet is not None for thing in build.stow.things):
         made = cabinets_of(build, facts)
         things = tuple([_of_boards(thing, part, made) for thing, part in zip(build.stow.things, things, strict=True)])
-    return base + parts_of_wiring(build, framed) + things
+    return base + _rails(build, facts) + parts_of_wiring(build, framed) + things
+
+
+def _rails(build: Build, facts: Facts) -> tuple[Part, ...]:
+    """Rails under panels on a roof of ribbed sheets."""
+    if not any(thing.kind == "solar" for thing in build.stow.things):
+        return ()
+    return tuple(
+        [
+            Part(
+                f"rails-{rails.thing}",
+                f"Rails of {lower_first(rails.name)}",
+                group="shell",
+                made_by=f"stow.things.{rails.thing}",
+                source="guessed",
+                mass_kg=rails.mass_kg,
+                x_m=rails.at_m[0],
+                y_m=rails.at_m[1],
+                z_m=rails.at_m[2],
+            )
+            for rails in rails_of(build.shell, build.stow, library_of(facts.materials))
+        ]
+    )
 
 
 def _cabinets(build: Build) -> tuple[Thing, ...]:

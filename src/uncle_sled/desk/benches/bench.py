@@ -70,7 +70,7 @@ class Bench(Guarded, QWidget):
             button.setCheckable(True)
             button.setChecked(at == 1)
             if len(about(self.stop).views) > 5:
-                button.setProperty("kind", "view")  # many of them stand closer
+                button.setProperty("kind", "view" if len(about(self.stop).views) < 10 else "close")  # many of them stand closer
             button.setToolTip(f"{view.tip} ({at % 10})" if view.tip else "")
             button.clicked.connect(lambda _=False, name=view.name: self.show_view(name))
             group.addButton(button)

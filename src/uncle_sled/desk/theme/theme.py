@@ -113,6 +113,8 @@ def style_sheet() -> str:
     QPushButton, QToolButton {{ background: {c("paper")}; border: 1px solid {c("rule")}; border-radius: 4px; padding: 3px 9px; min-height: 20px; }}
     QPushButton[kind="view"], QPushButton[kind="tight"] {{ padding: 3px 6px; }}
     QPushButton[kind="view"]:focus, QPushButton[kind="tight"]:focus {{ padding: 2px 5px; }}
+    QPushButton[kind="close"] {{ padding: 3px 3px; }}
+    QPushButton[kind="close"]:focus {{ padding: 2px 2px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c("field edge")}; }}
     QPushButton:focus, QToolButton:focus {{ border: 2px solid {c("chalk")}; padding: 2px 8px; }}
     QPushButton:checked, QToolButton:checked, QPushButton[kind="main"] {{ background: {c("chalk")}; color: {c("on chalk")}; border-color: {c("chalk")}; font-weight: 600; }}

@@ -11,6 +11,7 @@ from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, re
 from uncle_sled.core.drawing.sheets import EDGE, Column, Sheets
 from uncle_sled.core.drawing.shell.jamb import jamb, leaf_words
 from uncle_sled.core.drawing.shell.leaf_drawn import bent_leaf_drawn
+from uncle_sled.core.drawing.shell.rafter_drawn import rafter_drawn, rafter_words
 from uncle_sled.core.drawing.shell.unfolded import panels_drawn, sections_drawn
 from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.framing.member import Member
@@ -22,6 +23,7 @@ from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.bought_panels import joined, panels
 from uncle_sled.core.studies.shell.built_sections import sections_of
+from uncle_sled.core.studies.shell.rafters import RafterCuts, rafter_cuts
 from uncle_sled.core.studies.shell.welds import weld_words, welds
 from uncle_sled.core.words import Words
 
@@ -42,6 +44,8 @@ def school_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
         pages += _ribs_pages(s, ribs, name, printed)
     if s.build.shell.framing.school == "sandwich panels" and s.framed.body is not None:
         pages += _panels_pages(s, name, printed)
+    for cuts in rafter_cuts(s):
+        pages += _rafter_pages(s, cuts, name, printed)
     for opening in s.build.shell.openings:
         if opening.leaf is not None:
             pages += _leaf_pages(s, opening, name, printed)
@@ -184,6 +188,15 @@ def _sections_pages(s: Studied, name: str, printed: str) -> tuple[Page, ...]:
     sheets.words("True before anything is cut: " + ", ".join(f"{what} {words.cut(m)}" for what, m in made.true_sizes))
     sheets.words(f"Slack of {made.joints} joints in a row: {words.thick(made.worst_m)} at worst, {words.thick(made.likely_m)} likely.")
     sheets.words("A qualified lifter decides.")
+    return sheets.done()
+
+
+def _rafter_pages(s: Studied, cuts: RafterCuts, name: str, printed: str) -> tuple[Page, ...]:
+    """The rafters of a slope: how their ends and bird's mouths are sawn."""
+    sheets, words = _sheets(s, f"{name}: rafters of {cuts.surface}", f"saw one, try it, then the others, {printed}")
+    wide, high = sheets.room
+    sheets.picture(high * 0.6, rafter_drawn(cuts, words, wide, high * 0.6))
+    sheets.words(rafter_words(cuts, words))
     return sheets.done()
 
 

@@ -15,6 +15,7 @@ from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
 from uncle_sled.core.parts.rising import pushed_n, risen_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.check import Check
+from uncle_sled.core.studies.shell.rafters import LEAST_SEAT_M, rafter_cuts
 from uncle_sled.core.studies.shell.ridge import held, pitch_of, proposed
 from uncle_sled.core.studies.shell.roof_holds import roof_load_pa
 from uncle_sled.core.studies.shell.screening import screening
@@ -29,7 +30,7 @@ CLOSEST_M, STEP_M = 0.2, 0.005
 Made = tuple[tuple[Op, ...], str]
 
 
-def _words(s: Studied) -> Words:
+def _words_in(s: Studied) -> Words:
     return Words(s.build.brief.reading.shown())
 
 
@@ -40,7 +41,7 @@ def _check(s: Studied, id: str) -> Check | None:
 def _stronger_roof(s: Studied, _finding: Finding) -> Made | None:
     """Deeper ribs where their layer is deep enough, else closer ones, by what is lacking."""
     worst = max((c.use or 0.0 for c in screening(s) if c.id in ("roof-snow", "roof-sinks")), default=0.0)
-    snow, sizes, words = _check(s, "roof-snow"), s.framed.sizes, _words(s)
+    snow, sizes, words = _check(s, "roof-snow"), s.framed.sizes, _words_in(s)
     if snow is None or snow.use is None or sizes is None:
         return None
     framing, wide, deep = s.build.shell.framing, sizes.rib[0], sizes.rib[1]
@@ -72,7 +73,7 @@ def _ridge_beam(s: Studied, _finding: Finding) -> Made | None:
     was = msgspec.to_builtins(shell.ridge or Ridge())
     made = {**was, "held_by": "beam", "beam": {"thick": {"si": round(found[0], 5)}, "deep": {"si": round(found[1], 5)}}}
     name = "valley" if pitch.valley else "ridge"
-    return (set_to("shell.ridge", made),), f"Put a {name} beam of {_words(s).section(found)} over {_words(s).m(span)}"
+    return (set_to("shell.ridge", made),), f"Put a {name} beam of {_words_in(s).section(found)} over {_words_in(s).m(span)}"
 
 
 def _ridge_after(s: Studied, _finding: Finding) -> str:
@@ -86,7 +87,7 @@ def _shorter_screws(s: Studied, _finding: Finding) -> Made | None:
         return None
     step = INCH_M / 8 if s.build.brief.reading.shown().imperial else STEP_M
     long = math.floor(made.limit / step + 1e-9) * step
-    return (set_to("shell.framing.screw", {"si": round(long, 5)}),), f"Take screws {_words(s).thick(long)} long"
+    return (set_to("shell.framing.screw", {"si": round(long, 5)}),), f"Take screws {_words_in(s).thick(long)} long"
 
 
 ROOF_SNOW = Rule(
@@ -240,9 +241,18 @@ def _guys(s: Studied, _finding: Finding) -> Made | None:
     if pairs > 6:
         return None
     ops = (set_to("shell.rising.guys", 2 * pairs), set_to("shell.rising.guy_n", each))
-    return ops, f"{2 * pairs} guys of {_words(s).fine_newtons(each)}, down before such a wind"
+    return ops, f"{2 * pairs} guys of {_words_in(s).fine_newtons(each)}, down before such a wind"
 
 
+SEAT = Rule(
+    "rafter-seat",
+    "mind",
+    "Shell",
+    "Rafters whose bird's mouth bears on too little",
+    f"A rafter wants {{{LEAST_SEAT_M * 1000:.0f} mm}} to bear on, and no more than a third of it is sawn out.",
+    SCREEN,
+    why_none="Deeper rafters, a ledger under them, or hangers.",
+)
 RIDGE = Rule(
     "ridge-unsaid",
     "mind",
@@ -305,6 +315,11 @@ def holds_findings(s: Studied, _words: Words) -> Iterator[Finding]:
         yield RIDGE.found(
             f"What holds the {name}?", f"Nobody said: {ways}. Until then neither rafters nor {name} are checked.", ("holds", "ridge-unsaid")
         )
+    for cuts in rafter_cuts(s):
+        if cuts.too_short:
+            words = _words_in(s)
+            told = f"{words.thick(cuts.seat_m)} of seat in rafters {words.thick(cuts.section_m[1])} deep at {cuts.cut_deg:.0f}°."
+            yield SEAT.found(f"Rafters of {cuts.surface}: little to bear on", told, ("holds", cuts.surface), number=-cuts.seat_m)
     for check in screening(s):
         if check.id in ("wind-parked", "wind-risen") and s.build.brief.parked_wind_m_s is None:
             continue  # shown among the checks; nobody said what blows there

@@ -29,10 +29,11 @@ def edges_m(long_m: float, cover_m: float) -> tuple[float, ...]:
     return tuple(min(one, long_m) for one in at)
 
 
-def strips(shape: BaseGeometry, cover_m: float) -> list[BaseGeometry]:
-    """A face in upright strips of one board each, from its left to its right [m]."""
+def strips(shape: BaseGeometry, cover_m: float, *, even: bool = True) -> list[BaseGeometry]:
+    """A face in upright strips of one board each, from its left to its right [m]. Args: even: a narrow rest is shared with the one before."""
     x0, y0, x1, y1 = shape.bounds
-    at = [x0 + one for one in edges_m(x1 - x0, cover_m)]
+    plain = [min(k * cover_m, x1 - x0) for k in range(math.ceil((x1 - x0) / cover_m - 1e-9) + 1)]
+    at = [x0 + one for one in (edges_m(x1 - x0, cover_m) if even else plain)]
     return [shape.intersection(box(a, y0 - 1, b, y1 + 1)) for a, b in itertools.pairwise(at) if b - a > 1e-6]
 
 

@@ -17,6 +17,7 @@ from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.panel_glue import line_kg_m2
+from uncle_sled.core.parts.panel_rails import rails_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.core.studies.cut.within_faces import within_faces
 from uncle_sled.core.studies.shell.bought_panels import blanks_glued_up
@@ -41,6 +42,8 @@ PER = {
     "panel_glue_kg": ("kg", "of glue in panels"),
     "fillet_kg": ("kg", "of filled resin in fillets"),
     "fillet_strip_m": ("m", "of strips over fillets"),
+    "ribbed_m2": ("m2", "of ribbed sheets"),
+    "rail_m": ("m", "of rails under panels"),
     "butyl_m": ("m", "of joints taped with butyl"),
     "foam_tape_m": ("m", "of joints on foam tape"),
     "acrylic_m": ("m", "of joints taped with acrylic"),
@@ -144,6 +147,8 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["paint_m2"] += spread.area_m2
         elif family == "cloth":
             base["laminate_m2"] += spread.area_m2
+    base["ribbed_m2"] = sum(p.area_m2 for p in off.pieces if p.made_of in library and library[p.made_of].cover_mm is not None)
+    base["rail_m"] = sum(rails.length_m for rails in rails_of(build.shell, build.stow, library))
     held = filleted(build.shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
     if held is not None:
         base["fillet_kg"], base["fillet_strip_m"] = held.resin_kg, held.strips_m

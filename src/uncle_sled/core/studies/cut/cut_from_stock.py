@@ -57,13 +57,20 @@ class BuildPlan(msgspec.Struct, frozen=True):
         return tuple(lot.wanted for lot in self.lots)
 
 
-def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
-    """The usual sizes of every material that is wanted, as many as are needed, prices not known."""
+def sizes_sold(pieces: tuple[Wanted, ...], imperial: bool, trim_m: float = 0.0) -> tuple[Stock, ...]:
+    """The usual sizes of every material that is wanted, as many as are needed, prices not known.
+
+    Args: trim_m: cut off every edge first: what is sold to size is not trimmed, and counts as larger by that.
+    """
     made = []
     for (kind, material), same in by_material(pieces).items():
         if kind == "sheet":
-            length, width = next((wanted.sold_m for wanted in same if wanted.sold_m is not None), SHEET_M[imperial])
-            made.append(Stock(f"{material}, sheet", "sheet", material, length, width))
+            sold = sorted({wanted.sold_m for wanted in same if wanted.sold_m is not None}, reverse=True)
+            several = len(sold) > 1
+            for length, width in sold or [SHEET_M[imperial]]:
+                name = f"{material}, sheet {length:.4g} x {width:.4g} m" if several else f"{material}, sheet"
+                off = 2 * trim_m if several else 0.0
+                made.append(Stock(name, "sheet", material, length + off, width + off))
         else:
             made += [
                 Stock(f"{material}, {length:.3g} m", "bar", material, length)
@@ -82,7 +89,7 @@ def sizes_now(cut: Cut, off: TakeOff) -> Cut:
 def stocks_of(cut: Cut, pieces: tuple[Wanted, ...], imperial: bool) -> tuple[Stock, ...]:
     """One's own sizes and the rack, and the usual sizes of materials of which nobody gave any to buy."""
     made: list[Stock] = []
-    usual = sizes_sold(pieces, imperial)
+    usual = sizes_sold(pieces, imperial, cut.trim.si)
     for (kind, material), _ in by_material(pieces).items():
         mine = [size for size in cut.sizes if (size.kind, size.material) == (kind, material)]
         sold = [_stock(size) for size in mine if not size.rack]

@@ -6,6 +6,7 @@ outer outline, as they are cut to fit. Source: shop notes, take-off.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 
 import msgspec
@@ -238,6 +239,41 @@ def panels_of(
             lapped = box(a, c, b + (lap_m if b < s1 - 1e-9 else 0.0), d + (lap_m if d < t1 - 1e-9 else 0.0))
             out += [(part, bare) for part in polygons_of(shape.intersection(lapped))]
     return out
+
+
+END_LAP_M = 0.15  # of sheets with ribs that are parted along them
+MOST_RIBBED = 400  # of one face
+
+
+def ribbed_pieces(surface: Surface, layer: Layer, material: Material, shape: BaseGeometry, before: int) -> list[Piece]:
+    """Sheets with ribs by their own laying width, bought to length: ribs run down a slope, upright on a wall, along a swept skin.
+
+    Where a slope is longer than they come, they are parted and lap. Args: before: how many of this layer there are already.
+    """
+    cover, longest = (material.cover_mm or 0.0) / 1e3, (material.longest_mm or math.inf) / 1e3
+    turned = affinity.rotate(shape, 90, origin=(0, 0)) if surface.swept else shape
+    left, _, right, _ = turned.bounds
+    if cover <= 0 or (right - left) / cover > MOST_RIBBED:
+        return []
+    made: list[Piece] = []
+    for strip in strips(turned, cover, even=False):
+        for part in polygons_of(strip):
+            _, y0, _, y1 = part.bounds
+            many = max(math.ceil((y1 - y0 - END_LAP_M) / (longest - END_LAP_M) - 1e-9), 1)
+            each = (y1 - y0 + END_LAP_M * (many - 1)) / many
+            for k in range(many):
+                begin = y0 + k * (each - END_LAP_M)
+                for piece in polygons_of(part.intersection(box(left - 1, begin, right + 1, begin + each))):
+                    if piece.area < LEAST_SKIN_M2:
+                        continue
+                    at = affinity.rotate(piece, -90, origin=(0, 0)) if surface.swept else piece
+                    number = before + len(made) + 1
+                    key, name = f"{surface.id}/{layer.id}/{number}", f"{surface.id} ribbed sheet {number}"
+                    cut = flat_piece(key, name, surface.id, "sheet", (material, layer.thickness.si), piece, "any", ring_of(at))
+                    long = math.ceil((piece.bounds[3] - piece.bounds[1]) * 100 - 1e-6) / 100
+                    size = (max(long, cover), min(long, cover))
+                    made.append(msgspec.structs.replace(cut, sold_m=size))
+    return made
 
 
 def panels_one_way(shape: BaseGeometry, along_s: float, along_t: float, upright: Sequence[float], level: Sequence[float]) -> list[Polygon]:

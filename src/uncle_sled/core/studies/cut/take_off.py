@@ -33,7 +33,7 @@ from uncle_sled.core.studies.cut.inner_pieces import inner_pieces
 from uncle_sled.core.studies.cut.lining import lining_pieces
 from uncle_sled.core.studies.cut.panel_pieces import largest_sold_m, layer_pieces, panel_pieces
 from uncle_sled.core.studies.cut.piece import Piece, Spread, bar_piece
-from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, skin_pieces
+from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, Unbacked, batten_pieces, cladding, fill_pieces, ribbed_pieces, skin_pieces
 from uncle_sled.core.studies.cut.sticks import bars_sold_m, frame_bars, parted_bar, stick_pieces, strip_trims, trims_of
 from uncle_sled.core.studies.cut.things_cut import bed_pieces, cabinet_boards, carcass, leaf_pieces
 from uncle_sled.core.studies.shell.bought_panels import blank_of, sandwiched
@@ -134,6 +134,11 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
                 lines = section_lines(shell, framed, surface)  # skins and fill end with their section
                 if material.form == "fill":
                     pieces += fill_pieces(layer, material, lines.parted(shape), framed, framed_depth_m(face, 0.0), sheet, surface.id)
+                elif material.form == "sheet" and material.cover_mm is not None:
+                    for section in lines.parted(shape):
+                        pieces += ribbed_pieces(
+                            surface, layer, material, section, sum(p.key.startswith(f"{surface.id}/{layer.id}/") for p in pieces)
+                        )
                 elif material.form == "sheet":
                     count = 0
                     for section in lines.parted(shape):

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QSlider
 from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.shell.rafter_drawn import rafter_words
 from uncle_sled.core.drawing.shell.skeleton import near_faces, skeleton
 from uncle_sled.core.framing.by_hand import add_ops, left_out
 from uncle_sled.core.framing.frame_body import SCHOOLS
@@ -22,6 +23,7 @@ from uncle_sled.core.framing.school import Sizes, sizes_for
 from uncle_sled.core.parts.fillets import RADIUS_M
 from uncle_sled.core.parts.panel_glue import LINE_G_M2, glued_up
 from uncle_sled.core.studies.shell.bought_panels import sizes_from_panel
+from uncle_sled.core.studies.shell.rafters import rafter_cuts
 from uncle_sled.core.studies.shell.shell_measures import bolts
 from uncle_sled.core.studies.shell.welds import CAUTION as WELD_CAUTION
 from uncle_sled.core.studies.shell.welds import weld_words, welds
@@ -183,6 +185,9 @@ class FramingPanel(Panel):
         made = welds(s)
         if made is not None:
             says += f" {weld_words(made, words.m(made.run_m), words.kg(made.metal_kg))}. {WELD_CAUTION}"
+        sawn = [cuts for cuts in rafter_cuts(s) if self.kind == "roof"]
+        if sawn:
+            says += f" {rafter_words(sawn[0], words)}"
         down = bolts(s)
         if down is not None:
             says += f" Bolted down by {down.many} of M10, {words.cut(down.pitch_m)} apart at most ({words.newtons(down.shear_n)} braking, {words.newtons(down.uplift_n)} wind). Screening only: local code and a licensed engineer decide."

@@ -60,7 +60,7 @@ class RisingPanel(Panel):
         acts = tools(
             Act(
                 "A roof that goes up",
-                "All of the roof, straight, by 450 mm; then say what it is",
+                "All of the roof, straight up; then say what it is",
                 self.begin,
                 lambda: self.studied.framed.body is not None,
                 when=lambda: not self._there(),

@@ -1,7 +1,9 @@
+import math
+
 import msgspec
 import pytest
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QImage
+from PySide6.QtGui import QColor, QImage, QPainter, QPolygonF
 from PySide6.QtWidgets import QApplication
 
 from tests.desk.driving import button_on, drag, drawing, form_on, key, move, named, press, release, told, type_words
@@ -17,12 +19,14 @@ from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.shell.skeleton import near_faces
 from uncle_sled.desk.benches.shell.layers_dialog import LayersDialog
 from uncle_sled.desk.benches.shell.own_material_dialog import OwnMaterialDialog
+from uncle_sled.desk.benches.shell.sketch import corners_fault
 from uncle_sled.desk.benches.shell.ways_panel import CompareWays
 from uncle_sled.desk.frame.variants_view import SideBySide, keep_as_variant, open_variant, throw_away
 from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
+from uncle_sled.exchange.dxf_library import document
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 
@@ -306,9 +310,14 @@ def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path)
     (tmp_path / "bad.png").write_text("no picture")
     said = []
     session.said.connect(lambda text, _: said.append(text))
+    bench.lay_sketch_from(tmp_path / "s.png")
+    assert sketch() is None and "Save the build first" in said[-1]
+    (tmp_path / "builds").mkdir()
+    session.path = tmp_path / "builds" / "heron.sled"
     bench.lay_sketch_from(tmp_path / "bad.png")
     assert sketch() is None and "not a picture" in said[-1]
     bench.lay_sketch_from(tmp_path / "s.png")
+    assert sketch().file == "sketches/s.png" and (tmp_path / "builds" / "sketches" / "s.png").is_file() and not sketch().picture
     assert sketch().m_per_px == pytest.approx(3.05 / 400) and bench.sheet.sketching == "scale"
     bench.scale_sketch(1.0, "2 m")
     assert sketch().m_per_px == pytest.approx(2 * 3.05 / 400)
@@ -320,7 +329,92 @@ def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path)
     assert sketch().x.si == pytest.approx(1.25 + 40 / bench.sheet.scale, abs=0.01)
     window.grab()
     again = sled_file.read_bytes(sled_file.to_bytes(session.project), "x")
-    assert again == session.project
+    assert again == session.project and "base64" not in sled_file.to_bytes(session.project).decode()
+    (tmp_path / "builds" / "sketches" / "s.png").unlink()
+    bench.sheet.sketching = "corners"  # it is read anew
+    assert bench.sheet.sketch_image()[2] == "sketches/s.png is not there."
+
+
+def test_a_picture_taken_aslant_is_straightened_by_four_points(open_on, tmp_path):
+    """A rectangle of 1.2 x 0.8 m in a picture of 400 x 300, its right edge further away: straightened its corners are square and true."""
+    _window, session, bench = shell_bench(open_on)
+    session.path = tmp_path / "heron.sled"
+    seen = [(80.0, 60.0), (320.0, 90.0), (320.0, 210.0), (80.0, 240.0)]
+    picture = QImage(400, 300, QImage.Format.Format_RGB32)
+    picture.fill(0xFFFFFF)
+    painter = QPainter(picture)
+    painter.setBrush(QColor("black"))
+    painter.drawPolygon(QPolygonF([QPointF(x, y) for x, y in seen]))
+    painter.end()
+    picture.save(str(tmp_path / "door.png"))
+    bench.lay_sketch_from(tmp_path / "door.png")
+    assert session.build.shell.sketch.file == "door.png"  # it lies beside the build already
+    bench.hold_sketch("corners")
+    sheet, frame, sketch = bench.body, bench.body.frame("side"), session.build.shell.sketch
+    set_so = []
+    sheet.cornered.disconnect()
+    sheet.cornered.connect(set_so.append)
+    for x, y in seen:
+        at = frame.point((sketch.x.si + x * sketch.m_per_px, sketch.z.si + (300 - y) * sketch.m_per_px))
+        press(sheet, at)
+        release(sheet, at)
+    (shares,) = set_so
+    assert list(shares) == pytest.approx([v for x, y in seen for v in (x / 400, y / 300)], abs=0.01)
+    assert "clockwise" in corners_fault((*shares[6:], *shares[4:6], *shares[2:4], *shares[:2])) and corners_fault(shares) == ""
+    bench.straighten(tuple(v for x, y in seen for v in (x / 400, y / 300)), "1.2 m", "0.8 m")
+    image, m_per_px, why = sheet.sketch_image()
+    dark = [
+        (x, y)
+        for x in range(image.width())
+        for y in range(image.height())
+        if QColor(image.pixel(x, y)).lightness() < 60 and image.pixelColor(x, y).alpha() > 200
+    ]
+    wide, high = (max(at[k] for at in dark) - min(at[k] for at in dark) + 1 for k in (0, 1))
+    assert why == "" and (wide * m_per_px, high * m_per_px) == (pytest.approx(1.2, abs=0.02), pytest.approx(0.8, abs=0.02))
+    assert len(dark) == pytest.approx(wide * high, rel=0.02)  # it fills its box: square on
+    before = session.build
+    for bad in ("-1 m", "wide"):
+        bench.straighten(shares, bad, "1 m")
+    assert session.build == before
+
+
+def test_drawings_lie_under_the_profile_and_give_their_outline(open_on, tmp_path):
+    """A half-round nose of 0.5 m and a straight tail as DXF in millimetres: within 4 mm of it, true to its length."""
+    window, session, bench = shell_bench(open_on)
+    session.path = tmp_path / "heron.sled"
+    drawing = document.Drawing.new()
+    drawing.header["$INSUNITS"] = 4
+    space = drawing.modelspace()
+    space.add_line((500, 0), (3000, 0))
+    space.add_line((3000, 0), (2600, 1000))
+    space.add_line((2600, 1000), (500, 1000))
+    space.add_arc((500, 500), 500, 90, 270)
+    space.add_circle((1500, 500), 100)
+    drawing.saveas(tmp_path / "side.dxf")
+    said = []
+    session.said.connect(lambda text, _: said.append(text))
+    bench.lay_sketch_from(tmp_path / "side.dxf")
+    image, m_per_px, why = bench.body.sketch_image()
+    assert why == "" and image.width() * m_per_px == pytest.approx(3.0, rel=0.02) and bench.sheet.sketching != "scale"
+    bench.take_outline(tmp_path / "side.dxf", "4 mm")
+    shell = session.build.shell
+    assert (shell.length.si, shell.height.si) == (pytest.approx(3.0, abs=1e-3), pytest.approx(1.0, abs=1e-3))
+    assert f"{len(shell.profile)} corners of" in said[-1] and len(shell.profile) < 25
+    area = session.studied.framed.body.side.area_m2
+    true = 2.1 * 1.0 + 0.4 * 1.0 / 2 + math.pi * 0.5**2 / 2
+    assert area == pytest.approx(true, rel=0.02)
+    before = session.build
+    (tmp_path / "open.dxf").write_text("nothing")
+    for path, tolerance, says in (("open.dxf", "4 mm", "no DXF"), ("side.dxf", "0", "more than nothing"), ("side.dxf", "wide", "")):
+        bench.take_outline(tmp_path / path, tolerance)
+        assert says in said[-1]
+    assert session.build == before
+    (tmp_path / "side.svg").write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="100"><rect width="300" height="100"/></svg>'
+    )
+    bench.lay_sketch_from(tmp_path / "side.svg")
+    assert session.build.shell.sketch.file == "side.svg" and not bench.body.sketch_image()[0].isNull()
+    window.grab()
 
 
 def test_variants_are_kept_opened_compared_and_thrown_away(open_on):

@@ -10,6 +10,8 @@ from collections.abc import Iterator
 from contextlib import chdir, contextmanager
 from pathlib import Path
 
+from uncle_sled.core.errors import FileError
+
 
 @contextmanager
 def _elsewhere() -> Iterator[None]:
@@ -24,8 +26,32 @@ def _elsewhere() -> Iterator[None]:
 
 
 with _elsewhere():
-    from ezdxf import document, units
+    from ezdxf import document, path, units
+    from ezdxf.entities.dxfentity import DXFEntity
     from ezdxf.enums import TextEntityAlignment
+    from ezdxf.filemanagement import readfile
     from ezdxf.layouts.layout import Modelspace
+    from ezdxf.lldxf.const import DXFError
 
-__all__ = ["Modelspace", "TextEntityAlignment", "document", "units"]
+__all__ = ["Modelspace", "TextEntityAlignment", "document", "path_points", "read_dxf", "units"]
+
+
+def read_dxf(at: Path) -> tuple[list[DXFEntity], int]:
+    """What is drawn in a file, block by block taken apart, and its $INSUNITS. Raises: FileError: it is no DXF that can be read."""
+    try:
+        drawing = readfile(at)
+    except (DXFError, OSError, UnicodeError, ValueError, KeyError, IndexError) as fault:
+        raise FileError(f"{at.name} is no DXF that can be read: {str(fault)[:80]}") from fault
+    found: list[DXFEntity] = []
+    for entity in drawing.modelspace():
+        found += list(entity.virtual_entities()) if entity.dxftype() == "INSERT" else [entity]  # type: ignore[attr-defined]
+    return found, int(drawing.header.get("$INSUNITS", 0))
+
+
+def path_points(entity: DXFEntity, true: float) -> list[tuple[float, float]]:
+    """The line of one entity as points [units of the drawing]; none of what is no line. Args: true: how far a chord may stand off."""
+    try:
+        line = path.make_path(entity)
+        return [(float(point.x), float(point.y)) for point in line.flattening(true)]
+    except (TypeError, DXFError, ValueError, ArithmeticError):
+        return []

@@ -326,12 +326,16 @@ class Rising(msgspec.Struct, frozen=True):
 
 
 class Sketch(msgspec.Struct, frozen=True):
-    """A picture that lies under the profile to be traced: PNG or JPEG in base64, its lower left corner and scale."""
+    """A picture that lies under the profile to be traced: a file beside the build, its lower left corner and scale."""
 
-    picture: str
-    x: Length
-    z: Length
-    m_per_px: Figure
+    picture: str = ""  # PNG or JPEG in base64: of files of before; nothing is put inside a build any more
+    x: Length = Length(0.0)
+    z: Length = Length(0.0)
+    m_per_px: Figure = 0.002
+    file: Annotated[Word, about("Picture", "Its path beside the build's file, such as sketches/side.jpg")] = ""
+    corners: tuple[Ratio, ...] = ()  # of a true rectangle seen aslant: four points from its upper left on, clockwise, as shares of the picture across and down
+    true_wide: Annotated[Length | None, about("Rectangle wide", "Of what is a rectangle in truth, in the picture", least=0.01)] = None
+    true_high: Annotated[Length | None, about("Rectangle high", "The same, its height", least=0.01)] = None
 
 
 class Shell(msgspec.Struct, frozen=True):

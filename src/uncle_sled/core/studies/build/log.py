@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-import re
-
 import msgspec
 
+from uncle_sled.core.document.file_beside import PHOTO, beside_fault
 from uncle_sled.core.document.work import LogEntry
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.build.tasks import tasks_of
 
-PHOTO = re.compile(r"(?i)\.(jpe?g|png|webp|heic|gif)$")
 MOST_PHOTO_BYTES = 20_000_000
 
 
@@ -78,15 +76,7 @@ def pairs_of(s: Studied) -> tuple[Pair, ...]:
 
 def photo_fault(path: str) -> str | None:
     """Why a photo's path cannot be kept: it must lie beside the file, by a relative path that does not climb out."""
-    if not path:
-        return None
-    if path.startswith(("/", "\\", "~")) or re.match(r"[A-Za-z]:", path) or "://" in path:
-        return f"“{path[:60]}” is not beside the file; a path such as photos/day-3.jpg would be right."
-    if ".." in re.split(r"[/\\]", path):
-        return f"“{path[:60]}” climbs out of the file's folder; a path such as photos/day-3.jpg would be right."
-    if not PHOTO.search(path):
-        return f"“{path[:60]}” is no picture; a name that ends in jpg or png would be right."
-    return None
+    return beside_fault(path, PHOTO, "photos/day-3.jpg", "is no picture; a name that ends in jpg or png")
 
 
 class Again(msgspec.Struct, frozen=True):

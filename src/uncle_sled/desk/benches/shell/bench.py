@@ -15,7 +15,8 @@ from uncle_sled.core.document.field import field_of
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.errors import EntryError
+from uncle_sled.core.errors import EntryError, FileError, GeometryError
+from uncle_sled.core.geometry.outline_taken import taken_from
 from uncle_sled.core.geometry.tail_hatch import over_curve
 from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.reading.studied import silhouette_of
@@ -24,7 +25,7 @@ from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.benches.shell.profile_panel import ProfilePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
-from uncle_sled.desk.benches.shell.sketch import sketch_record
+from uncle_sled.desk.benches.shell.sketch import corners_fault, laid_beside, picture_of, sketch_record
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.desk.session import Session
@@ -54,12 +55,15 @@ class ShellBench(PanelBench):
         self.deeds: dict[str, list[QPushButton]] = {}  # of the title row, by the view they belong to
         super().__init__(session, stop)
         self.profile_button = self._button("Profile", "Shapes…", self._presets, "Take one of the usual silhouettes")
-        self.point_button = self._button("Profile", "Points…", self._points, "Add, take out or round a point; lay a sketch under it")
+        self.point_button = self._button(
+            "Profile", "Points…", self._points, "Add, take out or round a point; lay a picture under it, take an outline"
+        )
         self.cut_button = self._button("Openings", "Cut in…", self.cut_menu, "Cut in a door, hatch, window, vent or cable")
         self.off_button = self._button("Openings", "Close up", self.close_up, "Take the chosen opening out again")
         self.face_button = self._button("Faces", "Add face", self._add_face, "Or take one off")
         self._button("Faces", "Ways…", self.compare, "The same faces made in other ways, side by side; nothing changes until you keep one")
         self.body.scaled.connect(self._scale_sketch)
+        self.body.cornered.connect(self._straighten)
         session.selected.connect(self._selected)
         self.show_view("Profile")
 
@@ -130,11 +134,15 @@ class ShellBench(PanelBench):
         nodes = msgspec.to_builtins(PRESETS[name])
         self.session.edit(f"Profile: {name}", [set_to("shell.form", "profile"), set_to("shell.profile", nodes), *self._sizes()], "Shell")
 
-    def _sizes(self) -> list[Op]:
-        """Sizes to begin with, where none were typed yet."""
+    def _sizes(self, but: tuple[str, ...] = ()) -> list[Op]:
+        """Sizes to begin with, where none were typed yet. Args: but: those that are known."""
         build = self.session.build
         first = {"front": 1.2, "length": 3.0, "width": 1.6, "height": 1.25, "floor": round(frame_top_m(build), 3), "wall": 0.04}
-        return [set_to(f"shell.{name}", {"si": si, "typed": None}) for name, si in first.items() if getattr(build.shell, name) is None]
+        return [
+            set_to(f"shell.{name}", {"si": si, "typed": None})
+            for name, si in first.items()
+            if name not in but and getattr(build.shell, name) is None
+        ]
 
     def _points(self) -> None:
         sheet = self.body
@@ -143,38 +151,118 @@ class ShellBench(PanelBench):
         menu.addAction("Take the chosen point out").triggered.connect(sheet.take_point)
         menu.addAction("Round it, or make it a corner").triggered.connect(sheet.round_point)
         menu.addSeparator()
-        menu.addAction("Lay a sketch under it…").triggered.connect(self.lay_sketch)
+        menu.addAction("Lay a picture under it…").triggered.connect(self.lay_sketch)
+        menu.addAction("Take the outline from a DXF…").triggered.connect(self.choose_outline)
         if self.session.build.shell.sketch is not None:
-            menu.addAction("Scale the sketch by two points").triggered.connect(lambda: self.hold_sketch("scale"))
-            menu.addAction("Slide the sketch").triggered.connect(lambda: self.hold_sketch("move"))
-            menu.addAction("Take the sketch away").triggered.connect(
-                lambda: self.session.edit("Take the sketch away", [set_to("shell.sketch", None)], "Shell")
+            menu.addAction("Scale the picture by two points").triggered.connect(lambda: self.hold_sketch("scale"))
+            menu.addAction("Straighten the picture by four points").triggered.connect(lambda: self.hold_sketch("corners"))
+            menu.addAction("Slide the picture").triggered.connect(lambda: self.hold_sketch("move"))
+            menu.addAction("Take the picture away").triggered.connect(
+                lambda: self.session.edit("Take the picture away", [set_to("shell.sketch", None)], "Shell")
             )
         menu.popup(self.point_button.mapToGlobal(QPoint(0, self.point_button.height() + 2)))
 
     def hold_sketch(self, how: str) -> None:
-        self.body.sketching = how
-        says = "Pull from one point of the sketch to another whose distance you know."
-        self.session.said.emit(says if how == "scale" else "Pull the sketch to its place; choose another view when done.", "note")
+        self.body.sketching, self.body.corners = how, []
+        self.body.update()
+        says = {
+            "scale": "Pull from one point of the picture to another whose distance you know.",
+            "corners": "Click the four corners of what is a rectangle in truth (a door, a sheet of ply): the upper left first, then clockwise.",
+            "move": "Pull the picture to its place; choose another view when done.",
+        }
+        self.session.said.emit(says[how], "note")
 
     def lay_sketch(self) -> None:
-        word, _ = QFileDialog.getOpenFileName(self, "A picture of the sketch", "", "Pictures (*.png *.jpg *.jpeg *.bmp)")
+        word, _ = QFileDialog.getOpenFileName(
+            self, "A picture to be traced", "", "Pictures and drawings (*.png *.jpg *.jpeg *.bmp *.svg *.dxf)"
+        )
         if word:
             self.lay_sketch_from(Path(word))
 
     def lay_sketch_from(self, path: Path) -> None:
-        """Put a picture under the profile. What cannot be read is said."""
-        record = sketch_record(path, self.session.build.shell)
-        if record is None:
-            self.session.said.emit(f"{path.name} is not a picture that can be read; a PNG or JPEG would be right.", "stop")
+        """Put a picture under the profile; it lies beside the build as a file. What cannot be read is said."""
+        if self.session.path is None:
+            self.session.said.emit("Save the build first: pictures lie beside its file.", "stop")
             return
+        try:
+            image, true = picture_of(path)
+            at = laid_beside(path, Path(self.session.path))
+        except FileError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return
+        record = sketch_record(at, self.session.build.shell, image, true)
         self.session.edit(f"Lay {path.name} under the profile", [set_to("shell.sketch", record)], "Shell")
-        self.hold_sketch("scale")
+        if true is None:
+            self.hold_sketch("scale")
+
+    def _straighten(self, corners: tuple[float, ...]) -> None:
+        """Four corners were set; how large is that rectangle?"""
+        fault = corners_fault(corners)
+        if fault:
+            self.session.said.emit(fault, "note")
+            return
+        wide = ask_text(self, "Straighten the picture", "How wide is that rectangle in truth?")
+        high = ask_text(self, "Straighten the picture", "And how high?") if wide else ""
+        if wide and high:
+            self.straighten(corners, wide, high)
+
+    def straighten(self, corners: tuple[float, ...], wide: str, high: str) -> None:
+        sketch = self.session.build.shell.sketch
+        if sketch is None:
+            return
+        try:
+            sizes = [Length.read(text, self.session.shown) for text in (wide, high)]
+        except EntryError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return
+        if min(size.si for size in sizes) < 0.01:
+            self.session.said.emit("A side of the rectangle must be more than nothing.", "stop")
+            return
+        new = {
+            **msgspec.to_builtins(sketch),
+            "corners": list(corners),
+            "true_wide": msgspec.to_builtins(sizes[0]),
+            "true_high": msgspec.to_builtins(sizes[1]),
+            "m_per_px": 1.0,  # from now on metres a pixel come from the rectangle, times this
+        }
+        self.session.edit("Straighten the picture", [set_to("shell.sketch", new)], "Shell")
+
+    def choose_outline(self) -> None:
+        word, _ = QFileDialog.getOpenFileName(self, "A drawing with the outline", "", "Drawings (*.dxf)")
+        if word:
+            usual = "3/16 in" if self.session.shown.imperial else "5 mm"
+            text = ask_text(self, "Take the outline", "How far may the profile lie from it?", usual)
+            if text:
+                self.take_outline(Path(word), text)
+
+    def take_outline(self, path: Path, tolerance: str) -> None:
+        """The largest closed line of a DXF becomes the profile, in as few corners as the tolerance lets."""
+        from uncle_sled.exchange.dxf_outlines import outlines_in  # the library of drawings is large
+
+        try:
+            allowed = Length.read(tolerance, self.session.shown).si
+            taken = taken_from(outlines_in(path)[0], allowed)
+        except (EntryError, FileError, GeometryError) as fault:
+            self.session.said.emit(self.session.told(str(fault)), "stop")
+            return
+        ops = [
+            set_to("shell.form", "profile"),
+            set_to("shell.profile", msgspec.to_builtins(taken.nodes)),
+            set_to("shell.length", {"si": round(taken.length_m, 5), "typed": None}),
+            set_to("shell.height", {"si": round(taken.height_m, 5), "typed": None}),
+            *self._sizes(("length", "height")),
+        ]
+        if self.session.edit(f"Outline from {path.name}", ops, "Shell"):
+            words = Words(self.session.shown)
+            self.session.said.emit(
+                f"{len(taken.nodes)} corners of {taken.many}; none of the outline lies further than {words.thick(taken.off_m)} from the profile.",
+                "note",
+            )
 
     def _scale_sketch(self, far: float) -> None:
         """Two points were set that lie ``far`` apart as drawn; what is it really?"""
         words = Words(self.session.shown)
-        text = ask_text(self, "Scale the sketch", f"As drawn now they are {words.m(far)} apart. What is it really?")
+        text = ask_text(self, "Scale the picture", f"As drawn now they are {words.m(far)} apart. What is it really?")
         if text:
             self.scale_sketch(far, text)
 
@@ -190,7 +278,7 @@ class ShellBench(PanelBench):
         if real <= 0:
             self.session.said.emit("A distance must be more than nothing.", "stop")
             return
-        self.session.edit("Scale the sketch", [set_to("shell.sketch.m_per_px", sketch.m_per_px * real / far)], "Shell")
+        self.session.edit("Scale the picture", [set_to("shell.sketch.m_per_px", sketch.m_per_px * real / far)], "Shell")
 
     # openings
     def cut_menu(self) -> None:

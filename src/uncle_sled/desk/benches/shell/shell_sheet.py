@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import base64
 import math
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 from msgspec.structs import replace
@@ -33,7 +33,8 @@ from uncle_sled.core.units import distance
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.shell.opening_drag import CURSORS, DragOpening, StretchOpening, edge_near
 from uncle_sled.desk.benches.shell.profile_drag import DragNode, MoveSketch, SetTwoPoints
-from uncle_sled.desk.kit.painting import canvas, paint, said_if_it_fails
+from uncle_sled.desk.benches.shell.sketch import read_sketch, straightened
+from uncle_sled.desk.kit.painting import canvas, paint, said_if_it_fails, write
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.sheet.gestures import Gesture
 from uncle_sled.desk.sheet.layer import Leaf
@@ -49,19 +50,23 @@ class ShellSheet(SheetView):
     above_px = 12
     node_chosen = Signal()
     scaled = Signal(float)  # two points of the sketch were set, so many metres apart as drawn now
+    cornered = Signal(object)  # four corners of the picture were set, as shares of it
 
     def __init__(self, session: Session) -> None:
         super().__init__(session, plan=False)
         self.view = "Profile"
         self.node: int | None = None
         self.sketching = ""  # "scale" or "move" while the sketch is in hand
-        self._sketch: tuple[str, QImage] | None = None
+        self._sketch: tuple[object, QImage, float, str] | None = (
+            None  # as it was read: of what, the picture, metres a pixel, why there is none
+        )
+        self.corners: list[float] = []
         self._good: Framed | None = None
         self.setAccessibleName("Body from its left side")
 
     def show_view(self, view: str) -> None:
         self.view = view
-        self.sketching = ""
+        self.sketching, self.corners = "", []
         self.update()
 
     def placed(self) -> Any:
@@ -76,13 +81,19 @@ class ShellSheet(SheetView):
     def _shown(self) -> object:
         drawn = self.good_framed()
         sketch = self.session.build.shell.sketch
-        return self.view, self.session.shown, Same(drawn), Same(sketch), Same(self.session.studied.framed)
+        laid = (Same(sketch), self.sketching, len(self.corners), self.session.path)
+        return self.view, self.session.shown, Same(drawn), laid, Same(self.session.studied.framed)
 
     def leaves(self) -> Iterator[Leaf]:
         s = self.session.studied
         frame, words, drawn = self.frame("side"), Words(self.session.shown), self.good_framed()
         yield Leaf(rig_views.side_rig(s.build), frame)
-        yield Leaf((), frame, by_hand=self._paint_sketch, token=(Same(s.build.shell.sketch), self.view))
+        yield Leaf(
+            (),
+            frame,
+            by_hand=self._paint_sketch,
+            token=(Same(s.build.shell.sketch), self.view, self.sketching, len(self.corners), self.session.path),
+        )
         yield Leaf(shell_views.body_line(s), frame)
         if self.view != "Profile" and drawn is not None:
             yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
@@ -300,29 +311,56 @@ class ShellSheet(SheetView):
             self.session.said.emit(str(fault), "note")
 
     # sketch
-    def sketch_image(self) -> QImage | None:
-        sketch = self.session.build.shell.sketch
+    def sketch_image(self) -> tuple[QImage, float, str] | None:
+        """The picture, metres a pixel, and why there is none; as it was taken while its corners are set."""
+        sketch, raw = self.session.build.shell.sketch, self.sketching == "corners"
         if sketch is None:
             return None
-        if self._sketch is None or self._sketch[0] is not sketch.picture:
-            image = QImage()
-            try:
-                image.loadFromData(base64.b64decode(sketch.picture))
-            except ValueError:
-                image = QImage()
-            self._sketch = (sketch.picture, image)
-        return self._sketch[1]
+        of = (sketch.file, sketch.corners, sketch.true_wide, sketch.true_high, self.session.path, raw)
+        whole = (*of, sketch.m_per_px)
+        if self._sketch is None or self._sketch[0] != whole or sketch.picture:
+            image, why = read_sketch(sketch, Path(self.session.path) if self.session.path is not None else None)
+            true: float | None = None
+            if not image.isNull() and not raw:
+                image, true = straightened(image, sketch)
+            m_per_px = sketch.m_per_px if true is None else true * sketch.m_per_px
+            if raw and sketch.corners and not image.isNull():  # its scale is that of the straightened one
+                length = self.session.build.shell.length
+                m_per_px = (length.si if length is not None else 3.0) / image.width()
+            self._sketch = (whole, image, m_per_px, why)
+        return self._sketch[1:]
 
     def _paint_sketch(self, painter: QPainter) -> None:
-        sketch, image = self.session.build.shell.sketch, self.sketch_image()
-        if sketch is None or image is None or image.isNull() or self.view != "Profile":
+        sketch, found = self.session.build.shell.sketch, self.sketch_image() if self.view == "Profile" else None
+        if sketch is None or found is None:
+            return
+        image, m_per_px, why = found
+        if image.isNull():
+            write(painter, QPointF(16, 40), why, 12, "primer", kept=self.written)
             return
         frame = self.frame("side")
-        wide, high = image.width() * sketch.m_per_px, image.height() * sketch.m_per_px
+        wide, high = image.width() * m_per_px, image.height() * m_per_px
         box = QRectF(frame.point((sketch.x.si, sketch.z.si + high)), frame.point((sketch.x.si + wide, sketch.z.si)))
         painter.setOpacity(0.55)
         painter.drawImage(box, image)
         painter.setOpacity(1.0)
+        painter.setPen(QPen(colour("primer"), 2.0))
+        for k in range(0, len(self.corners), 2):
+            at = QPointF(box.left() + self.corners[k] * box.width(), box.top() + self.corners[k + 1] * box.height())
+            painter.drawEllipse(at, 5.0, 5.0)
+
+    def set_corner(self, at: QPointF) -> None:
+        """One more corner of what is a rectangle in truth, of four."""
+        sketch, found = self.session.build.shell.sketch, self.sketch_image()
+        if sketch is None or found is None or found[0].isNull():
+            return
+        x, z = self.frame("side").metres(at)
+        wide, high = found[0].width() * found[1], found[0].height() * found[1]
+        self.corners += [(x - sketch.x.si) / wide, 1 - (z - sketch.z.si) / high]
+        if len(self.corners) == 8:
+            set_so, self.corners, self.sketching = tuple(self.corners), [], ""
+            self.cornered.emit(set_so)
+        self.update()
 
     def two_points(self, a: tuple[float, float], b: tuple[float, float]) -> None:
         self.sketching = ""
@@ -406,6 +444,9 @@ class ShellSheet(SheetView):
             return SetTwoPoints(self, "side", at)
         if self.sketching == "move":
             return MoveSketch(self, "side", at)
+        if self.sketching == "corners":
+            self.set_corner(at)
+            return True
         handle = self._handle_at(at)
         if handle is not None:
             self.choose_node(handle[0])

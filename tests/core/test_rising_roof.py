@@ -251,6 +251,31 @@ def test_it_is_drawn_up_where_it_is_up():
     assert roof_up(still) is None and roof_outline(still) == () and meets_when_down(still) == ()
 
 
+def test_a_side_that_folds_down_is_a_floor_under_cloth():
+    """The right side, 2.1 m high, from 1.0 to 3.0 along: level 2.1 m out; cloth 2.0 x 2.1 sqrt 2 and two triangles, 10.35 m2."""
+    side = Face("right", "right side", "Right", Mass(60.0), "weighed")
+    folded = Rising("fold right", part_from=L(1.0), part_to=L(3.0))
+    build = a_build(rig=a_rig(), shell=a_body("box", faces=(ROOF, side), rising=folded))
+    made = risen(build)
+    assert made.folds and made.rise_m == pytest.approx(2.1) and made.cloth_m2 == pytest.approx(2.0 * 2.1 * math.sqrt(2) + 2.1**2)
+    roof = roof_up(study(build, F))
+    assert roof.mass_kg == pytest.approx(60.0 / 2 + 1.4 * 2 * (2.0 + 2.1) / 2 + made.cloth_m2 * 0.42 / 2)
+    assert roof.by_hand_n == pytest.approx(roof.mass_kg * 9.80665 / 2) and roof.curves == ()
+    road, camp = build.stow.modes
+    room, shut = room_of(build, F, camp), room_of(build, F, road)
+    assert room.ceiling_m(3.0, 1.5) is not None and shut.ceiling_m(3.0, 1.5) is None
+    cot = a_thing("cot", x=2.4, y=1.3, z=0.62, size=(1.8, 0.7, 0.4))  # out on the folded side
+    told = clashes(replace(build, stow=replace(build.stow, things=(cot,))), F)
+    assert [c for c in told["road"] if c.kind == "body"] and not [c for c in told["camp"] if c.kind == "body"]
+    assert "level" in by_name(build, "roof-up-second").says
+    plan = rising_view(build, F, camp, "plan")
+    assert Polygon(plan[0].points).area == pytest.approx(2.0 * 2.1)
+    assert Polygon(rising_view(build, F, camp, "rear")[0].points).area == pytest.approx(2.1**2 / 2, rel=0.01)
+    assert roof_drawn(study(build, F), roof, Words(METRIC), 400.0, 300.0)
+    long = apply(build, [set_to("shell.rising.part_to", {"si": 5.0, "typed": None})])
+    assert "past the body" in Words(METRIC).told(by_name(long, "roof-up-wrong").says)
+
+
 def test_the_demo_whose_roof_goes_up_has_its_problems_and_what_settles_them():
     """Guys, the hatch's struts in frost, a shelf under the roof; its ball is right in every case, and it goes into its garage."""
     project = demo("ferry-bell")

@@ -50,6 +50,16 @@ class Risen(msgspec.Struct, frozen=True):
         return 2 * (self.long_m + self.wide_m)
 
     @property
+    def folds(self) -> bool:
+        """Whether it is a side that folds down about its foot."""
+        return self.way.startswith("fold ")
+
+    @property
+    def out(self) -> float:
+        """Which way a side folds: -1 to the left, 1 to the right."""
+        return -1.0 if self.way == "fold left" else 1.0
+
+    @property
     def lifts(self) -> bool:
         """Whether it goes straight up."""
         return self.way == "lifts"
@@ -57,7 +67,7 @@ class Risen(msgspec.Struct, frozen=True):
     @property
     def side_m2(self) -> float:
         """Of the cloth on one long side, which a wind from that side meets [m2]."""
-        if self.lifts:
+        if self.lifts or self.folds:
             return self.long_m * self.rise_m
         if self.way in ("left", "right"):
             return self.long_m * self.rise_m
@@ -80,6 +90,8 @@ def _risen(body: Body, rising: Rising) -> Risen:
     rise, long, wide = rising.rise.si, b - a, body.width
     run = long if rising.way in ("front", "rear") else wide
     fault, turn = "", 0.0
+    if rising.way.startswith("fold "):
+        return _folded(body, rising, a, b)
     if rise <= 0:
         fault = "does not go up at all"
     elif a < front - 1e-6 or b > end + 1e-6:
@@ -115,6 +127,40 @@ def _risen(body: Body, rising: Rising) -> Risen:
     )
 
 
+def _folded(body: Body, rising: Rising, a: float, b: float) -> Risen:
+    """A side that lies level about its foot: as far out as it is high, cloth from its outer edge to the roof's, two ends of it."""
+    name = "left side" if rising.way == "fold left" else "right side"
+    shape = unary_union([surface.polygon for surface in body.of(name)])
+    long, fault, high = b - a, "", 0.0
+    if shape.is_empty:
+        fault = "has no side that could fold"
+    elif a < body.front - 1e-6 or b > body.front + body.length + 1e-6:
+        fault = f"reaches {{{max(body.front - a, b - body.front - body.length) * 1000:.0f} mm}} past the body"
+    elif long < SHORTEST_M:
+        fault = f"is {{{long * 1000:.0f} mm}} long; {{{SHORTEST_M * 1000:.0f} mm}} is the least"
+    else:
+        part = shape.intersection(box(a - body.front, -1, b - body.front, 99))
+        tops = [height for _, height in _tops(part)] if not part.is_empty else [0.0]
+        high = min(tops)  # a curve leaves it as high as where it is lowest
+        if high < SHORTEST_M:
+            fault = f"is {{{high * 1000:.0f} mm}} high at its lowest; {{{SHORTEST_M * 1000:.0f} mm}} is the least"
+    top = float(Polygon(body.side.polygon).bounds[3])
+    cloth = long * math.hypot(high, high) + high * high
+    return Risen(
+        rising.way,
+        high,
+        a_m=a,
+        b_m=b,
+        long_m=max(long, 0.0),
+        wide_m=high,
+        turn_deg=90.0,
+        cloth_m2=0.0 if fault else cloth,
+        top_down_m=top,
+        top_up_m=top,
+        fault=fault,
+    )
+
+
 def up_in(shell: Shell, mode: Mode) -> bool:
     """Whether the roof is up in a mode: where one stands, unless the mode says that it stays down."""
     return shell.rising is not None and not mode.towing and not mode.roof_down
@@ -122,11 +168,17 @@ def up_in(shell: Shell, mode: Mode) -> bool:
 
 def raised_side(shape: BaseGeometry, risen: Risen) -> BaseGeometry:
     """An outline seen from the side, (station, height), with what the roof opens over it; about a long edge: by its highest."""
+    if risen.folds:
+        return shape
     return _raised(shape, risen.way, risen.rise_m, risen.turn_deg, risen.a_m, risen.b_m)
 
 
 def raised_section(shape: BaseGeometry, risen: Risen) -> BaseGeometry:
     """The same of a cross-section, (across, height)."""
+    if risen.folds:
+        left, low, right, _ = shape.bounds
+        edge = left if risen.out < 0 else right
+        return unary_union([shape, Polygon([(edge, low), (edge + risen.out * risen.rise_m, low), (edge, low + risen.rise_m)])])
     _, low, _, _ = shape.bounds
     if risen.way in ("left", "right"):
         return unary_union([shape, _turned_over(shape, risen.turn_deg, about_first=risen.way == "left")])

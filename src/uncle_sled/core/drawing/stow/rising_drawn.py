@@ -6,6 +6,7 @@ import math
 
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
+from shapely.ops import unary_union
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Mode
@@ -41,6 +42,25 @@ def rising_view(build: Build, facts: Facts, mode: Mode, view: str) -> tuple[Prim
     risen = risen_of(build.shell, body)
     if body is None or risen is None or risen.fault:
         return ()
+    if view == "plan" and risen.folds:
+        edge = risen.out * body.width / 2
+        low = min(edge, edge + risen.out * risen.rise_m)
+        return (rect(risen.a_m, low, risen.long_m, risen.rise_m, stroke="ink", fill="outside", tint=0.3, width=1.2, id="rising"),)
+    if view == "side" and risen.folds:
+        return (
+            rect(
+                risen.a_m,
+                body.under,
+                risen.long_m,
+                risen.rise_m,
+                stroke="ink",
+                fill="outside",
+                tint=0.2,
+                width=1.2,
+                dash=(6, 3),
+                id="rising",
+            ),
+        )
     if view == "plan":
         half = body.width / 2
         return (rect(risen.a_m, -half, risen.long_m, 2 * half, stroke="pencil", width=1.2, dash=(2, 3), id="rising"),)
@@ -77,10 +97,10 @@ def roof_drawn(s: Studied, roof: RoofUp, words: Words, wide: float, high: float)
     body, risen = s.framed.body, roof.risen
     if body is None or min(wide, high) < 120:
         return ()
-    across = risen.way in ("left", "right")
+    across = risen.way in ("left", "right") or risen.folds
     outline = _outline(body, "rear" if across else "side")
     room = room_of(s.build, s.facts)
-    left, _, right, _ = outline.bounds
+    left, _, right, _ = unary_union([outline, raised_section(outline, risen) if across else outline]).bounds
     top = risen.top_up_m
     scale = min((wide - MARGIN) / max(right - left, 0.1), (high - 70) / max(top, 0.1))
     dx, dy = MARGIN / 2 - left * scale + max((wide - MARGIN - (right - left) * scale) / 2, 0.0), 26.0
@@ -151,6 +171,8 @@ def lift_chart(roof: RoofUp, words: Words, wide: float, high: float) -> tuple[Pr
 
 def angle_words(risen: Risen) -> str:
     """How far it turns, or that it goes straight."""
+    if risen.folds:
+        return f"level, {'to the left' if risen.out < 0 else 'to the right'}"
     return (
         "straight up"
         if risen.lifts

@@ -78,7 +78,8 @@ def rising_findings(s: Studied, words: Words) -> Iterator[Finding]:
     if roof is None or rising is None:
         return
     if roof.risen.fault:
-        yield WRONG.found("The roof cannot go up so", f"It {roof.risen.fault}.", ("rising", "wrong"))
+        what = "The side cannot fold so" if roof.risen.folds else "The roof cannot go up so"
+        yield WRONG.found(what, f"It {roof.risen.fault}.", ("rising", "wrong"))
         return
     if rising.second in ("", "none"):
         says = (
@@ -86,11 +87,17 @@ def rising_findings(s: Studied, words: Words) -> Iterator[Finding]:
             if not rising.second
             else "Nothing holds it when a strut gives way."
         )
-        yield SECOND.found("A second hold of the roof", says, ("rising", "second"))
+        if roof.risen.folds:
+            says = (
+                "Nobody said what holds it level while somebody stands on it."
+                if not rising.second
+                else "Nothing holds it level but its hinges."
+            )
+        yield SECOND.found(f"A second hold of the {'side' if roof.risen.folds else 'roof'}", says, ("rising", "second"))
     if roof.unknown or roof.mass_kg is None:
         names = ", ".join(roof.unknown) or "the roof"
         yield LIFT.found("What lifts the roof is not checked", f"Not known: what {names} weighs.", ("rising", "weight"), severity="note")
-    if roof.risen.lifts:
+    if roof.risen.lifts or roof.risen.folds:
         yield from _lifted(roof, words)
 
 
@@ -101,7 +108,7 @@ def _lifted(roof: RoofUp, words: Words) -> Iterator[Finding]:
         each = (roof.by_hand_n or 0.0) / HANDS
         if each > HAND_N:
             told = f"{words.kg(roof.mass_kg)}: {words.fine_newtons(each)} for each of two, and {words.fine_newtons(HAND_N)} is the most overhead."
-            yield HEAVY.found("The roof is heavy to lift", told, ("rising", "heavy"), number=each)
+            yield HEAVY.found(f"The {'side' if roof.risen.folds else 'roof'} is heavy to lift", told, ("rising", "heavy"), number=each)
         return
     if roof.verdict is None:
         yield LIFT.found("The roof's struts cannot be so", f"{upper_first(roof.why)}.", ("rising", "strut"))

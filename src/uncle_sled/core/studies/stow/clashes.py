@@ -86,7 +86,7 @@ def _in_mode(stow: Stow, mode: Mode, room: Room | None, in_use: bool) -> tuple[C
 def _with_the_roof(solids: tuple[Solid, ...], room: Room | None) -> tuple[Solid, ...]:
     """Everything where it is while the roof is up: what lies on it as it does on the road goes up with it."""
     risen = room.risen if room is not None else None
-    if risen is None:
+    if risen is None or risen.folds:
         return solids
     top, up = risen.top_down_m, (0.0, 0.0, risen.rise_m if risen.lifts else risen.rise_m / 2)
 

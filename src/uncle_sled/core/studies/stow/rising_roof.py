@@ -91,9 +91,12 @@ def roof_up(s: Studied) -> RoofUp | None:
     if risen.fault:
         return RoofUp(risen, None, (), strut=rising.strut, curves=(), verdict=None, turning=None, why=f"it {risen.fault}")
     mass, unknown = raised_kg(s, rising, risen, body)
-    turning = None if risen.lifts or mass is None else turning_of(risen, mass)
+    turning = None if risen.lifts or risen.folds or mass is None else turning_of(risen, mass)
     if mass is None or mass <= 0:
         return RoofUp(risen, None, unknown, strut=rising.strut, curves=(), verdict=None, turning=None, why="what rises weighs is not known")
+    if risen.folds:
+        why = "it is let down and lifted by hand, half of its weight at its edge"
+        return RoofUp(risen, mass, unknown, strut=None, curves=(), verdict=None, turning=None, why=why)
     if rising.strut is None:
         why = "no struts are said: it is lifted by hand"
         return RoofUp(risen, mass, unknown, strut=None, curves=(), verdict=None, turning=turning, why=why)
@@ -133,18 +136,19 @@ def lift_fault(strut: Strut) -> str:
 def raised_kg(s: Studied, rising: Rising, risen: Risen, body: Body) -> tuple[float | None, tuple[str, ...]]:
     """Mass of what rises [kg], and of what nobody knows the weight; None where the roof itself is not known."""
     share = min(risen.long_m / max(body.length, 1e-9), 1.0)
-    roofs = [face for face in s.build.shell.faces if face.kind == "roof"]
+    kind = {"fold left": "left side", "fold right": "right side"}.get(risen.way, "roof")
+    roofs = [face for face in s.build.shell.faces if face.kind == kind]
     by_id = {part.id: part for part in s.parts}
     unknown = [face.name for face in roofs if face.id not in by_id]
     if not roofs or len(unknown) == len(roofs):
         return None, tuple(unknown or ["the roof"])
     mass = sum(by_id[face.id].mass_kg for face in roofs if face.id in by_id) * share
-    mass += sum(part.mass_kg for part in s.parts if part.made_by.startswith("roof")) * share
+    mass += sum(part.mass_kg for part in s.parts if part.made_by.startswith(kind)) * share
     for opening in s.build.shell.openings:
         part = by_id.get(opening.id)
-        if opening.face == "roof" and part is not None and risen.a_m - 1e-6 <= part.x_m <= risen.b_m + 1e-6:
+        if opening.face == kind and part is not None and risen.a_m - 1e-6 <= part.x_m <= risen.b_m + 1e-6:
             mass += part.mass_kg
-    for id in fixed_on(s.build, risen):
+    for id in fixed_on(s.build, risen) if not risen.folds else ():
         if id in by_id:
             mass += by_id[id].mass_kg
         else:
@@ -215,7 +219,7 @@ def lift_verdict(mass_kg: float, strut: Strut, rise_m: float) -> Verdict:
 def meets_when_down(s: Studied) -> tuple[Clash, ...]:
     """What stands where the roof comes down, on the road: each thing once."""
     risen = risen_of(s.build.shell, s.framed.body)
-    if risen is None or risen.fault:
+    if risen is None or risen.fault or risen.folds:
         return ()
     found: dict[str, Clash] = {}
     modes = {mode.id for mode in s.build.stow.modes if mode.towing}

@@ -145,12 +145,18 @@ def room_of(build: Build, facts: Facts, mode: Mode | None = None) -> Room | None
 def _with_roof_up(room: Room, risen: Risen) -> Room:
     """The same room with what the roof opens over it."""
     section = room.section
-    if section is None and risen.way in ("left", "right"):
+    if section is None and (risen.way in ("left", "right") or risen.folds):
         _, low, _, high = room.side.bounds
         section = box(-room.half_m - TOUCH_M, low, room.half_m + TOUCH_M, high)
     side = raised_side(room.side, risen)
     prepare(side)
-    return msgspec.structs.replace(room, side=side, risen=risen, section=raised_section(section, risen) if section is not None else None)
+    return msgspec.structs.replace(
+        room,
+        side=side,
+        risen=risen,
+        half_m=room.half_m + (risen.rise_m if risen.folds else 0.0),
+        section=raised_section(section, risen) if section is not None else None,
+    )
 
 
 @keep(most=4)

@@ -140,6 +140,9 @@ class RisingPanel(Panel):
         if roof.mass_kg is None:
             return f"{upper_first(roof.why)}: lifting is not checked."
         told = f"{words.kg(roof.mass_kg)} go up"
+        if roof.risen.folds:
+            half = words.fine_newtons((roof.by_hand_n or 0.0) / 2)
+            return f"{words.kg(roof.mass_kg)} fold down; {half} for each of two at its edge."
         if not roof.risen.lifts:
             return f"{told}; its struts are on Lids, on Stow."
         if roof.verdict is None:

@@ -69,6 +69,17 @@ def test_ways_are_compared_and_one_is_kept(open_on):
     assert all(f.made_of == dialog.ways[3].name for f in sides) and len(session.history.done) == 1
     session.undo()
     assert session.project == before
+    dialog = CompareWays(session, window)
+    dialog.show()
+    dialog.which.setCurrentIndex(dialog.which.count() - 1)
+    dialog.refresh()
+    names = [way.name for way in dialog.ways]
+    assert "stitched ply" in names and faults_of(dialog) == []
+    dialog.table.selectRow(names.index("stitched ply"))
+    dialog.keep.click()
+    assert session.build.shell.framing.school == "stitched ply"
+    session.undo()
+    assert session.project == before
 
 
 def shell_bench(open_on, name="marsh-heron", view="Profile", **size):

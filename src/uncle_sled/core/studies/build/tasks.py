@@ -14,6 +14,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.framing.welded_tube import STEEL
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
 from uncle_sled.core.parts.fillets import filleted
@@ -25,6 +26,7 @@ from uncle_sled.core.studies.build.panel_press import panels_pressed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.shell.seams import joints_kept
+from uncle_sled.core.studies.shell.welds import welds_of
 from uncle_sled.core.tables import table
 from uncle_sled.core.words import Words
 
@@ -120,6 +122,8 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["templates"] = float(shell.framing.school == "cut plywood sides")
     made["floor"] = float(made["floor_sticks"] > 0)
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
+    made["weld_ends"], made["weld_folds"] = _welds(framed)
+    made["bond_m"] = sum(member.length_m for member in framed.members if member.role == "corner profile")
     glued = filleted(shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
     made["fillet_m"] = glued.length_m if glued is not None else 0.0
     made["panel_own_m2"] = sum(panel.area_m2 for panel in panels_pressed(build, facts, 20.0))
@@ -135,6 +139,12 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["water"], made["gas"] = float("fresh" in held), float("gas" in held)
     made["rolls"] = float(rig.carrier == "ball" and bool(rig.axles))
     return made
+
+
+def _welds(framed: Framed) -> tuple[float, float]:
+    """Ends and folds of the body's tubes."""
+    found = welds_of(tuple([member for member in framed.members if member.wall_m > 0 and member.material == STEEL.id]))
+    return (float(found.ends), float(found.folds)) if found is not None else (0.0, 0.0)
 
 
 def _inner_m2(build: Build, framed: Framed, library: Library) -> float:
@@ -225,6 +235,9 @@ UNITS = {
     "liner_m2": "m²",
     "panel_own_m2": "m² of panels",
     "fillet_m": "m of joints",
+    "weld_ends": "ends",
+    "weld_folds": "folds",
+    "bond_m": "m of bond",
     "inner_m2": "m²",
     "inner_doors": "doors",
     "roof_m2": "m²",

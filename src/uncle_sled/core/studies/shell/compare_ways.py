@@ -5,19 +5,25 @@ Every way is put on a copy of the build and the whole is studied again; the buil
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 import msgspec
 
-from uncle_sled.core.document.assemblies import ways_for
+from uncle_sled.core.document.assemblies import WAYS, ways_for
 from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Layer
+from uncle_sled.core.document.shell import FaceKind, Layer
+from uncle_sled.core.framing.bought_shell import BOUGHT
+from uncle_sled.core.framing.frame_body import SCHOOLS
+from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.geometry.bend_radius import least_radius_m
 from uncle_sled.core.geometry.profile import Outline
-from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.geometry.tail_hatch import over_curve
+from uncle_sled.core.parts.face_build import FaceBuild, library_of
 from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied, silhouette_of, study
+from uncle_sled.core.studies.shell.bought_panels import panels
+from uncle_sled.core.studies.shell.frame_hours import frame_hours
 from uncle_sled.core.studies.shell.shell_measures import measures
 
 OVER_HEAD_M = 0.05  # over the tallest who stands
@@ -64,8 +70,52 @@ def compare_ways(build: Build, facts: Facts, face_ids: tuple[str, ...]) -> tuple
     )
 
 
+def compare_schools(build: Build, facts: Facts) -> tuple[Way, ...]:
+    """The body as it stands, then framed by each school that can make its form, and with a hatch over its tail where one can be cut in.
+
+    Each school takes its own sizes; one of panels or without sticks takes the layers that it is built of.
+    """
+    body = silhouette_of(build.shell)
+    every = tuple([face.id for face in build.shell.faces if face.layers])  # of a typed weight nothing can be compared
+    if body is None or not every:
+        return ()
+    made = [_made(build, facts, every, AS_IT_STANDS, (), body)]
+    for school in SCHOOLS.values():
+        if build.shell.form not in school.forms or school.name in (BOUGHT.name, build.shell.framing.school):
+            continue
+        ops: list[Op] = [set_to("shell.framing", {"school": school.name})]
+        for face in build.shell.faces if school.name in BUILT_OF else ():
+            if face.id not in every:
+                continue
+            walls, floor = BUILT_OF[school.name]
+            name = floor if face.kind == "floor" else walls
+            ops += way_ops((face.id,), name, WAYS[name]) if name else ()
+        made.append(_made(build, facts, every, school.name, tuple(ops), body))
+    curved, _ = over_curve(build.shell)
+    if curved and not _over_the_tail(build):
+        made.append(_made(build, facts, every, "a hatch over the tail", curved, body))
+    return tuple(made)
+
+
+BUILT_OF = {
+    "sandwich panels": ("bought panel", "bought floor panel"),
+    "stitched ply": ("stitched ply and foam", ""),
+    "foam and cloth": ("foam and cloth", ""),
+}
+
+
+def _over_the_tail(build: Build) -> bool:
+    """Whether a hatch goes over the tail's curve already: the tail begins where it was said to, and a hatch is cut into it."""
+    shell = build.shell
+    return shell.tail_from is not None and any(opening.kind == "hatch" and opening.face == "rear" for opening in shell.openings)
+
+
 def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layers: tuple[Layer, ...] | None, body: Outline) -> Way:
     ops = way_ops(face_ids, name, layers) if layers is not None else ()
+    return msgspec.structs.replace(_made(build, facts, face_ids, name, ops, body), layers=layers or ())
+
+
+def _made(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, ops: tuple[Op, ...], body: Outline) -> Way:
     s = study(apply(build, ops), facts)
     # openings and sticks of this very body are in: its framing share is that of the drawn members
     sums = {
@@ -91,11 +141,17 @@ def _way(build: Build, facts: Facts, face_ids: tuple[str, ...], name: str, layer
         inside_width_m=width,
         r_m2k_w=area / sum(areas[kind] * m.u_w_m2k for kind, m in made.items()) if whole else None,
         money=sum(areas[kind] * m.money_m2 for kind, m in made.items()) if whole else None,
-        hours=sum(areas[kind] * m.hours_m2 for kind, m in made.items()) if whole else None,
-        bends=(bends := all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED)),
+        hours=sum(areas[kind] * m.hours_m2 for kind, m in made.items()) + frame_hours(s) if whole else None,
+        bends=(bends := _go_round(s, body, made)),
         wishes=tuple(_wishes(s, row, bends)),
-        layers=layers or (),
     )
+
+
+def _go_round(s: Studied, body: Outline, made: Mapping[FaceKind, FaceBuild]) -> bool:
+    """Whether every curved face takes its radius; a bought panel goes round none."""
+    if s.build.shell.framing.school == PANELS.name and any(panel.fault for panel in panels(s)):
+        return False
+    return all(radius_of(body, kind) >= m.tightest_m for kind, m in made.items() if kind in CURVED)
 
 
 def _wishes(s: Studied, row: int | None, bends: bool) -> Iterator[tuple[str, bool]]:

@@ -9,7 +9,7 @@ from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStyle, QStyledItemDelegate, QStyleOptionViewItem, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.shell import Layer
-from uncle_sled.core.studies.shell.compare_ways import Way, compare_ways
+from uncle_sled.core.studies.shell.compare_ways import Way, compare_schools, compare_ways
 from uncle_sled.core.words import Words, lower_first
 from uncle_sled.desk.kit.dialog import Dialog
 from uncle_sled.desk.kit.fields import ChoiceField, label
@@ -19,6 +19,9 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import colour
 
 BAR_PX, CAPTION = (4, "Weights by the drawing, sticks and openings in; money and hours only compare. Dust and resin: mask and gloves.")
+
+
+SCHOOLS_TOO = "schools"
 
 
 def _thick(layers: tuple[Layer, ...], words: Words) -> str:
@@ -99,6 +102,7 @@ class CompareWays(Dialog):
             if len(ids) > 1
         ]
         groups += [((face.id,), lower_first(face.name)) for face in faces]
+        groups.append((SCHOOLS_TOO, "the whole body, by each school"))
         self.which = ChoiceField("Which faces", groups)
         self.which.setMinimumWidth(190)
         self.which.entered.connect(lambda _: self.refresh())
@@ -148,7 +152,7 @@ class CompareWays(Dialog):
         return self.model.rows
 
     def _name(self, way: Way) -> str:
-        return f"{way.name}: {_thick(way.layers, self.words)}" if way.ops else way.name
+        return f"{way.name}: {_thick(way.layers, self.words)}" if way.layers else way.name
 
     def _ball(self, way: Way) -> str:
         return "" if way.worst_ball_kg is None else self.words.bare_kg(way.worst_ball_kg)
@@ -159,7 +163,8 @@ class CompareWays(Dialog):
         return self.words.cut(way.inside_width_m).removesuffix(" mm")
 
     def refresh(self) -> None:
-        found = compare_ways(self.session.build, self.session.facts, self.which.currentData())
+        build, facts, which = self.session.build, self.session.facts, self.which.currentData()
+        found = compare_schools(build, facts) if which == SCHOOLS_TOO else compare_ways(build, facts, which)
         self.model.set_rows(found, lambda a, b: a.name == b.name)
         self._may()
 
@@ -173,7 +178,10 @@ class CompareWays(Dialog):
 
     def _keep(self) -> None:
         way = self.ways[self._row()]
-        if self.session.edit(f"Made of: {way.name}", way.ops, "Shell", tuple(self.which.currentData())):
+        whole = self.which.currentData() == SCHOOLS_TOO
+        if self.session.edit(
+            f"Made {'as' if whole else 'of'}: {way.name}", way.ops, "Shell", () if whole else tuple(self.which.currentData())
+        ):
             self.accept()
 
 

@@ -313,7 +313,7 @@ class Ridge(msgspec.Struct, frozen=True):
 class Rising(msgspec.Struct, frozen=True):
     """A roof, or a part of it, that goes up where one camps, or a side that folds down, closed by cloth. On the road all is shut."""
 
-    way: Annotated[Literal["lifts", "front", "rear", "left", "right", "fold left", "fold right"], about("Opens", "The roof, straight or turned about the edge that stays; or a side, folded down about its foot until it lies level", words={"lifts": "the roof, straight", "front": "about its front edge", "rear": "about its rear edge", "left": "about its left edge", "right": "about its right edge", "fold left": "the left side, down", "fold right": "the right side, down"})] = "lifts"
+    way: Annotated[Literal["lifts", "front", "rear", "left", "right", "fold left", "fold right"], about("Opens", "The roof, straight or turned about the edge that stays; or a side, folded down about its foot until it lies level", words={"lifts": "straight up", "front": "front hinged", "rear": "rear hinged", "left": "left hinged", "right": "right hinged", "fold left": "left side folds", "fold right": "right side folds"})] = "lifts"
     rise: Annotated[Length, about("By", "Straight up, or at the edge that goes up; a side that folds down lies as far out as it is high", least=0.01)] = Length(0.45)
     part_from: Annotated[Length | None, about("From", "Where the part that goes up begins, from the body's front; empty: the whole roof", least=0.0, blank="the whole roof")] = None
     part_to: Annotated[Length | None, about("To", "Where it ends, from the body's front; empty: the whole roof", blank="the whole roof")] = None

@@ -153,7 +153,7 @@ def test_recipes_of_what_the_window_shows(tmp_path):
         "material",
         "catalogue/materials.csv",
         r"birch-ply,",
-        "tried-board,Tried board,plywood,512,0.13,150,,,1700,2900,,,0.35,plywood,sheet,yes,,,,,,,,trying\n",
+        "tried-board,Tried board,plywood,512,0.13,150,,,1700,2900,,,0.35,plywood,sheet,yes,,,,,,,,,,trying\n",
     )
     put("consumption", "catalogue/consumables.csv", r"rivets,", "tried-tape,Tried tape,seam_m,1,m,10,5,hardware,skins,trying\n")
     put("task", "catalogue/tasks.csv", r"survey,", "tried-task,Try it,measuring,bought,1,2,3,1,shop,,,,,,,a pencil,,trying\n")
@@ -279,7 +279,7 @@ def test_recipes_of_what_the_core_knows(tmp_path):
     put("body", core + "bodies.py", r'    StartBody\(\n        "teardrop"', hut)
     put("school", "core/framing/tried_school.py", "", SCHOOL)
     put("school", "core/framing/frame_body.py", r"\nSCHOOLS", "from uncle_sled.core.framing.tried_school import TRIED\n")
-    put("school", "core/framing/frame_body.py", r"STICK, PLYWOOD", "TRIED, ")
+    put("school", "core/framing/frame_body.py", r"STICK, LIGHT_STEEL", "TRIED, ")
     put("school", core + "shell.py", r'"bought shell"\n\]', '"tried school", ')
     put("checklist", "catalogue/checklists.csv", "", "First tow,tried,rolls,Try it once\n")
     put("trap", "catalogue/traps.csv", "", "tried,foam,liner,It was tried.\n")

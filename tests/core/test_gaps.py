@@ -118,7 +118,7 @@ def test_ways_of_ones_own_stand_beside_the_shipped_ones_floors_with_floors():
 
     walls, floors = ways_for(own, floor=False), ways_for(own, floor=True)
     assert walls["my wall"] == (PLY, FILL) and walls["ply and foam"] == (PLY,) and "my floor" not in walls
-    assert set(floors) == {"floor of ply and foam", "bought floor panel", "bare 18 mm ply", "my floor"}
+    assert set(floors) == {"floor of ply and foam", "bought floor panel", "bare 18 mm ply", "floor between the frame's steel", "my floor"}
     assert (
         not FLOORS & walls.keys() and walls.keys() >= EVERYWHERE and set(WAYS) == (walls.keys() | floors.keys()) - {"my wall", "my floor"}
     )

@@ -78,8 +78,8 @@ class Columns(Guarded, QScrollArea):
         if hasattr(card, "fit_width"):
             card.fit_width(wide)
         layout = card.layout()
-        if layout is None:
-            return max(card.sizeHint().height(), 1)
+        if layout is None:  # words by themselves
+            return max(card.heightForWidth(wide) if card.hasHeightForWidth() else card.sizeHint().height(), 1)
         layout.invalidate()
         edge = card.contentsMargins()  # the line round a card is no room for words
         need = layout.heightForWidth(wide - edge.left() - edge.right()) if layout.hasHeightForWidth() else 0

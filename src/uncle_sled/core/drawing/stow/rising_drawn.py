@@ -23,7 +23,8 @@ from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import Words
 
 POUND_N = 4.4482216  # a pound of force
-MARGIN = 130.0  # for both heights beside it
+MARGIN, NARROW_MARGIN = 130.0, 116.0  # for both heights beside it
+ROOMY = 260.0
 
 
 def _rings(shape: BaseGeometry) -> list[tuple[Point, ...]]:
@@ -95,15 +96,16 @@ def _opened(body: Body, risen: Risen, view: str) -> list[Primitive]:
 def roof_drawn(s: Studied, roof: RoofUp, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
     """The body with its roof down (light) and up, somebody standing under it, the heights on the road and up, struts. Points."""
     body, risen = s.framed.body, roof.risen
-    if body is None or min(wide, high) < 120:
+    margin = MARGIN if wide >= ROOMY else NARROW_MARGIN
+    if body is None or wide < margin + 50 or high < 110:
         return ()
     across = risen.way in ("left", "right") or risen.folds
     outline = _outline(body, "rear" if across else "side")
     room = room_of(s.build, s.facts)
     left, _, right, _ = unary_union([outline, raised_section(outline, risen) if across else outline]).bounds
     top = risen.top_up_m
-    scale = min((wide - MARGIN) / max(right - left, 0.1), (high - 70) / max(top, 0.1))
-    dx, dy = MARGIN / 2 - left * scale + max((wide - MARGIN - (right - left) * scale) / 2, 0.0), 26.0
+    scale = min((wide - margin) / max(right - left, 0.1), (high - 70) / max(top, 0.1))
+    dx, dy = margin / 2 - left * scale + max((wide - margin - (right - left) * scale) / 2, 0.0), 26.0
     whole = raised_section(outline, risen) if across else raised_side(outline, risen)
     shapes: list[Primitive] = [Poly(ring, "ink", "outside", 1.6, tint=0.4, id="rising") for ring in _rings(whole.difference(outline))]
     shapes += [Poly(ring, "ink", "body", 1.8, id="shell") for ring in _rings(outline)]
@@ -114,7 +116,8 @@ def roof_drawn(s: Studied, roof: RoofUp, words: Words, wide: float, high: float)
         shapes += upright(at, room.floor_m, tall)
     shapes += _struts(roof, outline, across)
     made: list[Primitive] = list(placed(tuple(shapes), scale, dx, dy))
-    for height, x, told in ((risen.top_down_m, left * scale + dx - 30, "down"), (risen.top_up_m, right * scale + dx + 30, "up")):
+    beside = margin / 2 - 35 if margin == MARGIN else 31.0
+    for height, x, told in ((risen.top_down_m, left * scale + dx - beside, "down"), (risen.top_up_m, right * scale + dx + beside, "up")):
         made += dimension((x, dy), (x, height * scale + dy), words.m(height), 4.0, 11)
         made.append(Text((x, height * scale + dy + 9), told, 10, "pencil"))
     return tuple(made)

@@ -84,8 +84,8 @@ class RisingPanel(Panel):
                 plain=True,
             ),
         )
-        left = rows(acts, across(self.picture, self.chart, gap=8, share=1), Says(self._told), note(CAUTION), gap=5, share=1)
-        return across(left, Cards(cards, wide=SIDE_PX), gap=8)
+        left = rows(acts, across(self.picture, self.chart, gap=8, share=1), note(CAUTION), gap=5, share=1)
+        return across(left, Cards((Says(self._told, hides=True), *cards), wide=SIDE_PX), gap=8)
 
     def _there(self) -> bool:
         return self.session.build.shell.rising is not None
@@ -100,6 +100,8 @@ class RisingPanel(Panel):
     def _why(self) -> str:
         if self.studied.framed.body is None:
             return "There is no body yet: take a form and its sizes on Profile."
+        if self._there():
+            return "Draw the line under the rig's drawing up: there is no room here to draw the roof."
         return "This roof stays down. One that goes up gives head room where one camps and stays low on the road."
 
     def _picture(self, width: float, height: float) -> tuple[Primitive, ...]:

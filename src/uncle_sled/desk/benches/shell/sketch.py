@@ -15,6 +15,7 @@ from PySide6.QtGui import QImage, QPainter, QPen, QPolygonF, QTransform
 from uncle_sled.core.document.file_beside import MOST_BYTES, sketch_fault
 from uncle_sled.core.document.shell import Shell, Sketch
 from uncle_sled.core.errors import FileError
+from uncle_sled.desk.kit.painting import canvas
 
 SKETCH_PX, MOST_PX, LEAST_PX = 1600, 6000, 8
 FOLDER = "sketches"
@@ -82,9 +83,8 @@ def _of_svg(path: Path) -> QImage:
     scale = SKETCH_PX / max(size.width(), size.height())
     image = QImage(max(round(size.width() * scale), 1), max(round(size.height() * scale), 1), QImage.Format.Format_ARGB32)
     image.fill(Qt.GlobalColor.white)
-    painter = QPainter(image)
-    drawn.render(painter)
-    painter.end()
+    with canvas(image) as painter:
+        drawn.render(painter)
     return image
 
 
@@ -99,12 +99,11 @@ def _of_lines(path: Path) -> tuple[QImage, float]:
     scale = (SKETCH_PX - 8) / max(wide, tall)
     image = QImage(math.ceil(wide * scale) + 8, math.ceil(tall * scale) + 8, QImage.Format.Format_ARGB32)
     image.fill(Qt.GlobalColor.white)
-    painter = QPainter(image)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(QPen(Qt.GlobalColor.black, 2.0))
-    for points in lines:
-        painter.drawPolyline([QPointF(4 + (x - left) * scale, image.height() - 4 - (y - low) * scale) for x, y in points])
-    painter.end()
+    with canvas(image) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(Qt.GlobalColor.black, 2.0))
+        for points in lines:
+            painter.drawPolyline([QPointF(4 + (x - left) * scale, image.height() - 4 - (y - low) * scale) for x, y in points])
     return image, float(unit / scale)
 
 

@@ -56,6 +56,9 @@ def test_a_new_build_from_a_few_answers(open_on):
     window = open_on(empty_project(), judged=False)
     window.show_first_page()
     assert window.pages.currentWidget() is window.first_page
+    assert {button.accessibleName() for button in window.first_page.findChildren(QPushButton)} >= {
+        f"Open {demo(name).name}" for name in DEMOS
+    }
     dialog = NewBuild(window.settings, window)
     dialog.made.connect(window.begin)
     dialog.bodies.buttons["bought trailer"].click()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 from pathlib import Path
 
-from PySide6.QtCore import QRectF, QSize, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
@@ -23,6 +23,7 @@ from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.recovery import Autosave
 from uncle_sled.exchange.sled_file import read
 
+IN_A_ROW, IN_MORE_ROWS = 4, 3
 SAYS = {
     "marsh-heron": "A teardrop on an own frame: the nose goes light coming home.",
     "rosin-box": "A bought shell made into a workshop: heavy nose, heavy left.",
@@ -87,6 +88,7 @@ class Tile(Guarded, QFrame):
         rows.addWidget(title)
         words = label(says, "small", "pencil", wrap=True)
         words.setMinimumHeight(34)
+        words.setAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
         rows.addWidget(words)
         self.button = QPushButton(word)
         self.button.setAccessibleName(f"{word} {name}")
@@ -139,7 +141,7 @@ class FirstPage(Guarded, QWidget):
             rows.addWidget(label("Where you left off", "title"))
             rows.addLayout(self._tiles([self._file_tile(path) for path in there]))
         rows.addSpacing(6)
-        rows.addWidget(label("Four builds to look at", "title"))
+        rows.addWidget(label("Builds to look at", "title"))
         tiles = []
         for name in DEMOS:
             tile = Tile(name.replace("-", " ").title(), SAYS[name], Picture(_demo_studied(name)))
@@ -153,10 +155,11 @@ class FirstPage(Guarded, QWidget):
     def _tiles(self, tiles: list[Tile]) -> QGridLayout:
         grid = QGridLayout()
         grid.setSpacing(10)
-        for at in range(4):
+        many = IN_A_ROW if len(tiles) <= IN_A_ROW else IN_MORE_ROWS
+        for at in range(many):
             grid.setColumnStretch(at, 1)
-            if at < len(tiles):
-                grid.addWidget(tiles[at], 0, at)
+        for at, tile in enumerate(tiles):
+            grid.addWidget(tile, at // many, at % many)
         return grid
 
     def _file_tile(self, path: Path) -> Tile:

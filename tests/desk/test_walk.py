@@ -46,6 +46,7 @@ def texts(window):
         ("marsh-heron", "inches", METRIC, (1100, 700), "dark"),
         ("orchard-keeper", "feet", METRIC, (1100, 700), "light"),
         ("dark-sky", "millimetres", IMPERIAL, (1280, 800), "dark"),
+        ("ferry-bell", "feet", METRIC, (1100, 700), "dark"),
     ],
     ids=lambda one: one if isinstance(one, str) else str(one[0]) if isinstance(one, tuple) else "",
 )

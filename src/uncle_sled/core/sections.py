@@ -72,12 +72,14 @@ class BarSection(msgspec.Struct, frozen=True):
         web = (t, d - 2 * f, d / 2)  # channel and I are alike about the level axis
         return ((b, f, f / 2), web, (b, f, d - f / 2))
 
-    def says(self, shown: Shown) -> str:
-        """As it is asked for over the counter."""
+    def says(self, shown: Shown, short: bool = False) -> str:
+        """As it is asked for over the counter; short: for a narrow field, what is rolled in millimetres to a hundredth of an inch."""
         word = {"tube": "tube", "channel": "channel", "I": "beam", "angle": "angle", "built-up": "box built up"}[self.kind]
         metal = "" if self.metal == "steel" else f"{self.metal} "
         sizes = (self.deep, self.wide, self.wall)
-        if shown.imperial:
+        if shown.imperial and short and not self.inches:
+            told = " × ".join(f"{size / 0.0254:.2f}".rstrip("0").rstrip(".") for size in sizes) + '"'
+        elif shown.imperial:
             told = " × ".join(_inches(size) for size in sizes)
         else:
             told = " × ".join(show(size, "length", "mm", 1).split(" ")[0].removesuffix(".0") for size in sizes) + " mm"

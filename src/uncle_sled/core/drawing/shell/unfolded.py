@@ -17,6 +17,7 @@ from uncle_sled.core.studies.shell.seams import Seam, joints, runs_over
 from uncle_sled.core.words import Words
 
 EDGE, GAP, TITLE = 12.0, 18.0, 15.0
+NAME = 40.0  # the least that a face's name has
 Box = tuple[float, float, float, float]
 
 
@@ -59,7 +60,7 @@ def _rows(boxes: dict[str, Box], scale: float, wide: float, high: float) -> dict
     x, y, tall = EDGE, high - EDGE, 0.0
     made: dict[str, Point] = {}
     for id, (a, b, c, d) in boxes.items():
-        w, h = (c - a) * scale, (d - b) * scale + TITLE
+        w, h = max((c - a) * scale, NAME), (d - b) * scale + TITLE
         if x + w > wide - EDGE and x > EDGE:
             x, y, tall = EDGE, y - tall - GAP, 0.0
         if x + w > wide - EDGE or y - h < EDGE:
@@ -74,7 +75,7 @@ def _faces(s: Studied, at: Unfolded) -> list[Primitive]:
     for id, face in at.surfaces.items():
         x, y = at.corners[id]
         box = laid(face).bounds(face.polygon.bounds)
-        shapes.append(Text((x, y - 7), elided(id, 11, max((box[2] - box[0]) * at.scale, 40.0)), 11, "pencil", anchor="left"))
+        shapes.append(Text((x, y - 7), elided(id, 11, max((box[2] - box[0]) * at.scale, NAME)), 11, "pencil", anchor="left"))
         shapes.append(Poly(tuple(at.on(id, p) for p in face.polygon.exterior.coords), "rule", "paper", 1.0))
         for hole in s.framed.holes_in(id):
             shapes.append(Poly(tuple(at.on(id, p) for p in hole.exterior.coords), "pencil", "", 0.8))

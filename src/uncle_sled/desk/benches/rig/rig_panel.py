@@ -40,12 +40,12 @@ def _section_choices(session: Session, none: str = "not said") -> list[tuple[obj
         for section in sections().values()
         if section.id in chosen or (section.inches == shown.imperial and section.deep >= LEAST_RAIL_M)
     ]
-    return [("", none), *((section.id, _short(section.says(shown))) for section in offered)]
+    return [("", none), *((section.id, _short(section.says(shown, short=True))) for section in offered)]
 
 
 def _short(says: str) -> str:
-    """A section in the room of a field: a tube is understood, and so are millimetres."""
-    return says.removeprefix("tube ").removesuffix(" mm").replace("aluminium", "alu.")
+    """A section in the room of a field: a tube is understood, and so are millimetres and inches."""
+    return says.removeprefix("tube ").removesuffix(" mm").removesuffix('"').replace("aluminium", "alu.")
 
 
 def _bought(build: Build) -> bool:

@@ -127,8 +127,9 @@ class ShellSheet(SheetView):
         high = top + 26 / self.scale
         end = body.front + body.length
         x, tick = end + 16 / self.scale, 3.5 / self.scale
+        over = dimension((body.front, high), (end, high), f"outside {words.m(body.length)}", tick)
         return (
-            *dimension((body.front, high), (end, high), f"outside {words.m(body.length)}", tick),
+            *(over if self.view != "Holds" else ()),  # there the marks stand on the roof
             Poly(((x, body.under), (x, top)), "pencil", closed=False),
             Poly(((x - tick, body.under - tick), (x + tick, body.under + tick)), "pencil", closed=False),
             Poly(((x - tick, top - tick), (x + tick, top + tick)), "pencil", closed=False),

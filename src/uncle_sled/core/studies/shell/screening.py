@@ -47,6 +47,9 @@ def screening(s: Studied) -> tuple[Check, ...]:
         *held_down_checks(s),
     ]
     words = Words(s.build.brief.reading.shown())
-    made = [msgspec.structs.replace(check, how=words.told(check.how), source=words.told(check.source)) for check in made]
+    made = [
+        msgspec.structs.replace(check, how=words.told(check.how), why=words.told(check.why), source=words.told(check.source))
+        for check in made
+    ]
     known = sorted((check for check in made if check.use is not None), key=lambda check: -(check.use or 0.0))
     return (*known, *(check for check in made if check.use is None))

@@ -335,7 +335,7 @@ def test_dialogs_and_menus_are_gone_when_they_are_closed(open_on, qapp):
 
 
 @pytest.mark.lets_go
-@pytest.mark.parametrize("many", [10])
+@pytest.mark.parametrize("many", [6])
 def test_drags_undone_and_builds_closed_leave_memory_level(open_on, qapp, many):
     window = open_on(demo("marsh-heron"), judged=False)
     session, sheet = window.session, window.bench("Stow").sheet
@@ -353,7 +353,7 @@ def test_drags_undone_and_builds_closed_leave_memory_level(open_on, qapp, many):
         gc.collect()
         return len(gc.get_objects())
 
-    for _ in range(6):
+    for _ in range(4):
         round_trip()
     before = objects()
     for _ in range(many):

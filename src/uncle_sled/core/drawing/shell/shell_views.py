@@ -106,32 +106,24 @@ def _cut_through(s: Studied, member: Member, surface: Surface) -> list[Primitive
     face = next((f for f in s.build.shell.faces if f.kind == surface.kind), None)
     skin = skin_m(face)
     s_mid = sum(p[0] for p in member.outline) / len(member.outline)
-    corners = [(s_mid - b / 2, skin), (s_mid + b / 2, skin), (s_mid + b / 2, skin + deep), (s_mid - b / 2, skin + deep)]
     t_mid = sum(p[1] for p in member.outline) / len(member.outline)
     if not surface.swept and surface.up[1] and abs(surface.up[2]) > 0.05:
         return []  # rafters of a slope are seen along
-    points = []
-    for along, depth in corners:
-        x, _, z = _straight(surface, s_mid, along, t_mid, depth)
-        points.append((x, z))
-    p = points
-    return [
-        Poly(tuple(p), "ink", "wood", 0.9, id=member.id),
-        line(p[0], p[2], width=0.6, id=member.id),
-        line(p[1], p[3], width=0.6, id=member.id),
-    ]
+    p = _section(surface, s_mid, b / 2, t_mid, skin, skin + deep)
+    return [Poly(p, "ink", "wood", 0.9, id=member.id), line(p[0], p[2], width=0.6, id=member.id), line(p[1], p[3], width=0.6, id=member.id)]
 
 
-def _straight(surface: Surface, middle: float, along: float, t: float, depth: float) -> tuple[float, float, float]:
-    """A corner of a stick on a bent skin: square to the skin at the stick's middle."""
-    if not surface.swept:
-        return surface.place(along, t, depth)
-    x, y, z = surface.place(middle, t, depth)
-    ahead, behind = surface.place(middle + 0.005, t), surface.place(middle - 0.005, t)
-    dx, dz = ahead[0] - behind[0], ahead[2] - behind[2]
-    long = max(float(np.hypot(dx, dz)), 1e-9)
-    off = along - middle
-    return x + dx / long * off, y, z + dz / long * off
+def _section(surface: Surface, middle: float, half: float, t: float, near: float, far: float) -> tuple[Point, ...]:
+    """Corners of a stick cut through, from near to far under the skin; on a bent one it is square to it at the stick's middle."""
+    out, deep = surface.place(middle, t, near), surface.place(middle, t, far)
+    if surface.swept:
+        ahead, behind = surface.places(np.array([middle + 0.005, middle - 0.005]), np.array([t, t])).tolist()
+        run_x, run_z = ahead[0] - behind[0], ahead[2] - behind[2]
+        long = max(math.hypot(run_x, run_z), 1e-9)
+        along = run_x / long * half, run_z / long * half
+    else:
+        along = surface.along[0] * half, surface.along[2] * half
+    return tuple([(at[0] + sign * along[0], at[2] + sign * along[1]) for at, sign in ((out, -1), (out, 1), (deep, 1), (deep, -1))])
 
 
 def _stick(member: Member, points: Iterable[Point], faint: bool = False) -> Poly:

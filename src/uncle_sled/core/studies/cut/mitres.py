@@ -74,20 +74,35 @@ def mitred_plan(
     trim_m: float,
     enough: Callable[[], bool] = never,
 ) -> BarPlan:
-    """Bars of one material with slanted ends laid into each other where that takes less stock."""
-    plain = bar_plan(pieces, stocks, kerf_m, trim_m, enough)
+    """Bars of one material with slanted ends laid into each other where that takes less stock.
+
+    Without pairs nothing is searched where even the least that it can take is more.
+    """
     longest = max((stock.length_m - 2 * trim_m for stock in stocks), default=0.0)
     made, pairs = tied(pieces, slanted, longest, kerf_m)
     if not pairs:
-        return plain
+        return bar_plan(pieces, stocks, kerf_m, trim_m, enough)
     nested = bar_plan(made, stocks, kerf_m, trim_m, enough)
+    quick = bar_plan(pieces, stocks, kerf_m, trim_m, lambda: True)
+    if not nested.unplaced and not quick.unplaced and _metres(nested, stocks) < _least(quick, stocks) - 1e-6:
+        return _with_pairs(nested, pairs)
+    plain = bar_plan(pieces, stocks, kerf_m, trim_m, enough)
     if sum(many for _, many in nested.unplaced) > sum(many for _, many in plain.unplaced):
         return plain
     if _metres(nested, stocks) > _metres(plain, stocks) + 1e-9:
         return plain
     if abs(_metres(nested, stocks) - _metres(plain, stocks)) < 1e-9 and nested.used >= plain.used:
         return plain
+    return _with_pairs(nested, pairs)
+
+
+def _with_pairs(nested: BarPlan, pairs: dict[str, tuple[str, str, float]]) -> BarPlan:
     return msgspec.structs.replace(nested, patterns=tuple(_untied(pattern, pairs) for pattern in nested.patterns), tied=True)
+
+
+def _least(plan: BarPlan, stocks: Sequence[Stock]) -> float:
+    """The least of what is sought that there can be, by a plan's own bound."""
+    return plan.cost_bound if plan.cost_bound is not None else _metres(plan, stocks) / (1 + plan.over)
 
 
 def _metres(plan: BarPlan, stocks: Sequence[Stock]) -> float:

@@ -233,3 +233,17 @@ def test_the_log_is_written_and_moves_the_plan(on, tmp_path) -> None:
     assert sled_file.read(path).build.work == session.build.work
     panel.take_off()
     assert all(one.id != entry.id for one in session.build.work.log)
+
+
+def test_the_card_of_a_task_says_what_stands_there_then(on):
+    window, _, bench = on("Calendar")
+    panel = bench.panel("Calendar")
+    bench.chosen = "frame"
+    panel.refresh()
+    assert "104 kg stand there, without wheels" in told(panel)
+    bench.chosen = "box"
+    panel.refresh()
+    assert "on the ball" in told(panel) and "too heavy to be towed so" in told(panel)
+    bench.chosen = ""
+    panel.refresh()
+    assert "stand there" not in told(panel)

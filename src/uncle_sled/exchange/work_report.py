@@ -14,6 +14,18 @@ from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.build.log import pairs_of
 from uncle_sled.core.studies.build.schedule import moving_tasks, schedule_of
+from uncle_sled.core.studies.build.standing import Standing, standing
+
+
+def _then(one: Standing) -> dict[str, Any]:
+    """What stands there when a task is done, tanks empty."""
+    return {
+        "brings_kg": round(one.brings_kg, 3),
+        "total_kg": round(one.total_kg, 3),
+        "tongue_kg": round(one.tongue_kg, 3) if one.tongue_kg is not None else None,
+        "on_wheels": one.on_wheels,
+        "to_be_towed": None if one.tongue_kg is None or one.band_kg is None else not one.off_band,
+    }
 
 
 def work_report(s: Studied) -> dict[str, Any]:
@@ -25,6 +37,7 @@ def work_report(s: Studied) -> dict[str, Any]:
     def day(at: float) -> str:
         return (schedule.begin + timedelta(days=int(at))).isoformat()
 
+    after = {one.task: one for one in standing(s, schedule)}
     finish = schedule.finish_day
     return {
         "schedule": {
@@ -40,6 +53,7 @@ def work_report(s: Studied) -> dict[str, Any]:
                     "hours": round(placed.task.mean_h, 2),
                     "hands": placed.task.hands,
                     "done": bool(placed.task.done),
+                    "then": _then(after[placed.task.id]),
                 }
                 for placed in schedule.placed
             ],

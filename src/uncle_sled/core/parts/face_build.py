@@ -132,6 +132,21 @@ def film_outside(layers: tuple[Layer, ...], kind: str, library: Library | None =
     return R_UNDER if kind == "floor" else R_OUTSIDE
 
 
+def layer_kg_m2(layer: Layer, material: Material, timber: Material, sticks: float | None = None) -> float:
+    """What a layer weighs a square metre of its face, fasteners left out [kg/m2].
+
+    Args: timber: of what goes through it; sticks: share of it that drawn members fill, whose mass is theirs; None: the typed one,
+    which weighs here. The steel of a frame between it weighs with the frame, battens of a gap here.
+    """
+    t = layer.thickness.si
+    if material.air:
+        return batten_share(layer) * timber.weight_kg_m2(t)
+    if layer.steel_share > 0:
+        return (1 - layer.steel_share) * material.weight_kg_m2(t)
+    f = layer.framing if sticks is None or layer.framing == 0 else sticks
+    return (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)
+
+
 def face_build(
     layers: tuple[Layer, ...], kind: str, library: Library | None = None, sticks: float | None = None, frame: Material | None = None
 ) -> FaceBuild:
@@ -152,9 +167,9 @@ def face_build(
         material, t = material_of(layer, library), layer.thickness.si
         if t < 0 or not 0 <= layer.framing <= 1:
             raise GeometryError(f"Layer {layer.id} ({material.name}): its thickness must be 0 or more and its framing between 0 and 1.")
+        mass += layer_kg_m2(layer, material, timber, sticks)
         if material.air:
             share = batten_share(layer)
-            mass += share * timber.weight_kg_m2(t)
             money += share * timber.price_m2(t)
             hours += share * timber.hours_m2
             thickness += t
@@ -165,14 +180,12 @@ def face_build(
             if layer.framing > 0 or layer.steel_share > 1:
                 raise GeometryError(f"Layer {layer.id} ({material.name}): sticks and the frame's steel cannot both go through it.")
             through = tube_m2k_w(t, FRAME_M, FRAME_WALL_M) if t > 0 else 0.0
-            mass += (1 - layer.steel_share) * material.weight_kg_m2(t)  # the steel weighs with the frame
             money += (1 - layer.steel_share) * material.price_m2(t)
             hours += material.hours_m2
             slices.append(Slice(material.resistance_m2k_w(t), through, layer.steel_share))
             thickness += t
             continue
         f = layer.framing if sticks is None or layer.framing == 0 else sticks
-        mass += (1 - f) * material.weight_kg_m2(t) + (f * timber.weight_kg_m2(t) if sticks is None else 0.0)
         money += (1 - f) * material.price_m2(t) + f * timber.price_m2(t)
         hours += material.hours_m2 + f * timber.hours_m2
         slices.append(Slice(material.resistance_m2k_w(t), timber.resistance_m2k_w(t) if f > 0 else None, f))

@@ -7,9 +7,12 @@ from functools import partial
 from typing import Any
 
 from uncle_sled.core.document.edits import remove
+from uncle_sled.core.drawing.build.standing_words import standing_words
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.days import parsed
+from uncle_sled.core.studies.build.standing import standing
 from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
+from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.panel import Group, PanelOf, across, card
 from uncle_sled.desk.kit.parts import Act, Choice, Complaint, Entry, Says
@@ -31,6 +34,7 @@ class TaskCard(PanelOf[BuildBench]):
             self._titled("Hands", self._field("hands", "How many pairs")),
             self._titled("Not before", self._field("not_before", "Year-month-day")),
             self._titled("Done on", self._field("done", "Year-month-day; nothing: not yet")),
+            Says(self._stands, face="small", hides=True),
             Says(self._waits, face="small"),
             Choice("Waits for", self._others, self.turn_wait, lambda: "", "Choose a task: it is waited for, or no longer", when=self._on),
             across(
@@ -189,6 +193,15 @@ class TaskCard(PanelOf[BuildBench]):
         if task.because:
             told.append(task.because)
         return "; ".join(told)
+
+    def _stands(self) -> str:
+        """What stands there when the calendar has it done, tanks empty."""
+        session = self.session
+        after = standing(session.studied, self.bench.schedule())
+        one = next((one for one in after if one.task == self.bench.chosen), None)
+        if one is None:
+            return ""
+        return standing_words(one, Words(session.shown), session.build.rig.carrier == "vehicle bed")
 
     def _waits(self) -> str:
         task = self.task()

@@ -1,0 +1,189 @@
+"""Which task brings which mass: every part, a layered face layer by layer, with the task after which it stands there.
+
+What a piece is comes from what made it, its layer and its school; ``catalogue/brings.csv`` says which task brings such a piece: the
+first of its list that this build has. With none of them it is there from the start. All of it is the whole build, without what
+tanks hold. Source: first principles; the table names its own.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+
+import msgspec
+
+from uncle_sled.core.document.project import Build, Facts
+from uncle_sled.core.document.shell import Face, Layer, Shell
+from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.engine import keep
+from uncle_sled.core.framing.cut_plywood import PLYWOOD
+from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.framing.sandwich_panels import PANELS
+from uncle_sled.core.framing.welded_tube import tube_in_wall
+from uncle_sled.core.materials import TIMBER, Material, materials
+from uncle_sled.core.parts.all_parts import framed_of, parts_of
+from uncle_sled.core.parts.face_build import Library, layer_kg_m2, library_of
+from uncle_sled.core.parts.from_shell import SUB_FRAME, face_sums
+from uncle_sled.core.parts.part import Part
+from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.core.tables import table
+
+START, TRIP = "", "trip"  # no task: there on the first day; rides along only
+CONTENTS = {"fresh": "water", "grey": "water", "black": "water", "gas": "gas"}
+BUILT_IN = ("cabinet", "bed", "furniture")
+SIDES = ("left side", "right side")
+
+
+class Bringer(msgspec.Struct, frozen=True):
+    """A line of the table. what: a kind of piece; tasks: which of them brings it, the first that there is."""
+
+    what: str
+    tasks: tuple[str, ...]
+    source: str
+
+
+class Brought(msgspec.Struct, frozen=True):
+    """A mass and the task that brings it. part: its id; what: its kind by the table; by: a task, ``START`` or ``TRIP``.
+
+    share: of the part's mass, for what is known of the part as a whole.
+    """
+
+    part: Part
+    what: str
+    by: str
+    share: float = 1.0
+
+    @property
+    def mass_kg(self) -> float:
+        """Of this piece, empty [kg]."""
+        return self.part.mass_kg * self.share
+
+
+@lru_cache(maxsize=1)
+def bringers() -> dict[str, Bringer]:
+    """The shipped table by kind of piece."""
+    return {line.what: line for line in table("catalogue/brings.csv", Bringer)}
+
+
+@keep(most=4)
+def brought(build: Build, facts: Facts) -> tuple[Brought, ...]:
+    """Every part of a build with the task that brings it; the masses of one part add up to its own."""
+    here = {task.id for task in tasks_of(build, facts)}
+    framed, library = framed_of(build, facts), library_of(facts.materials)
+    things = {thing.id: thing for thing in build.stow.things}
+    faces = {face.id: face for face in build.shell.faces}
+    made: list[Brought] = []
+    for part in parts_of(build, facts):
+        root, *rest = part.made_by.split(".", 2)
+        face = faces[rest[1]] if (root, rest[0]) == ("shell", "faces") else None
+        sums = face_sums(face, build.shell, framed, library) if face is not None else None
+        if face is not None and sums is not None and sums.build is not None:
+            made += _layers(part, face, build.shell, framed, library, here)
+        else:
+            what = _kind(part, root, rest, things, build.shell)
+            made.append(Brought(part, what, _by(what, here)))
+    return tuple(made)
+
+
+def _by(what: str, here: set[str]) -> str:
+    if what == TRIP:
+        return TRIP
+    return next((task for task in bringers()[what].tasks if task in here), START)
+
+
+def _kind(part: Part, root: str, rest: list[str], things: dict[str, Thing], shell: Shell) -> str:
+    """What a part is that comes in one piece."""
+    if root == "systems":
+        return "wiring"
+    if root == "stow":
+        return _kind_of_thing(things[rest[1]]) if part.id == rest[1] else "rails"
+    if root == "rig":
+        return {"frame_mass": "frame", "axles": "axle"}.get(rest[0], "start")
+    if rest[0] == "framing":
+        return _kind_of_sticks(part.id, shell)
+    if rest[0] == "openings":
+        return "opening" if part.mass_kg >= 0 else "cut out"
+    if rest[0] == "relined":
+        return "new lining" if part.mass_kg >= 0 else "old lining"
+    of = {
+        "faces": "sheathing",
+        "ridge": "roof sticks",
+        "rising": "roof that rises",
+        "partitions": "inner wall",
+        "lofts": "loft",
+        "wheel_boxes": "wheel box",
+        "nose_box": "nose box",
+    }
+    return of[rest[0]]
+
+
+def _kind_of_thing(thing: Thing) -> str:
+    if thing.cargo:
+        return TRIP
+    if thing.taken_out:
+        return "start"  # it went before the first day, out of what was weighed
+    if thing.tank is not None:
+        return CONTENTS.get(thing.tank.contents, "equipment")
+    return "built in" if thing.kind in BUILT_IN else "equipment"
+
+
+def _kind_of_sticks(id: str, shell: Shell) -> str:
+    """The sticks of a kind of face, or what joins panels."""
+    if id == "fillets":
+        return "fillet"
+    of = id.removeprefix("sticks-")
+    if of == SUB_FRAME:
+        return "sub-frame"
+    if shell.framing.school == PANELS.name:
+        return "panel edge"
+    return {"floor": "floor sticks", "roof": "roof sticks"}.get(of, "wall sticks")
+
+
+def _layers(part: Part, face: Face, shell: Shell, framed: Framed, library: Library, here: set[str]) -> Iterator[Brought]:
+    """A face layer by layer; glue and fasteners go with the layers by their mass."""
+    sums = face_sums(face, shell, framed, library)
+    timber = (tube_in_wall(framed.sizes) if sums.sticks else None) or materials()[TIMBER]
+    masses = [layer_kg_m2(layer, library[layer.material], timber, sums.sticks) for layer in face.layers]
+    whole = sum(masses)
+    if whole <= 0:  # nothing but glue
+        yield Brought(part, "sheathing", _by("sheathing", here))
+        return
+    kinds = _kinds_of_layers(face, shell, library)
+    gathered: dict[str, float] = {}
+    for what, mass in zip(kinds, masses, strict=True):
+        gathered[what] = gathered.get(what, 0.0) + mass / whole
+    for what, share in gathered.items():
+        yield Brought(part, what, _by(what, here), share)
+
+
+def _kinds_of_layers(face: Face, shell: Shell, library: Library) -> list[str]:
+    """What each layer of a face is, from outside in."""
+    stuff = [library[layer.material] for layer in face.layers]
+    solid = [k for k, material in enumerate(stuff) if material.form in ("sheet", "roll", "board") and material.family != "membrane"]
+    thickest = max(solid, key=lambda k: face.layers[k].thickness.si, default=-1)
+    made = []
+    for k, (layer, material) in enumerate(zip(face.layers, stuff, strict=True)):
+        inside = bool(solid) and k == solid[-1] and len(solid) > 1
+        made.append(_kind_of_layer(face, shell, layer, material, inside, k == thickest))
+    return made
+
+
+def _kind_of_layer(face: Face, shell: Shell, layer: Layer, material: Material, inside: bool, thickest: bool) -> str:
+    floor = face.kind == "floor"
+    if material.family == "paint":
+        return "paint"
+    if material.family == "cloth":
+        return "cloth"
+    if shell.framing.school == PANELS.name:
+        return "panel"
+    if material.air or (material.form == "board" and not floor and not inside):
+        return "boards"
+    if material.form in ("fill", "coat"):
+        return "insulation"
+    if floor:
+        return "floor finish" if material.family == "covering" else "floor sheet"
+    if shell.framing.school == PLYWOOD.name and face.kind in SIDES and thickest:
+        return "plywood side"
+    if inside or material.family == "membrane":
+        return "lining" if inside or layer is not face.layers[0] else "sheathing"
+    return "roof sheet" if face.kind == "roof" else "sheathing"

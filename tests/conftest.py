@@ -13,7 +13,9 @@ from PySide6.QtCore import QEvent
 from tests import judging
 
 # a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
-hypothesis.settings.register_profile("unhurried", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True)
+hypothesis.settings.register_profile(
+    "unhurried", deadline=None, max_examples=60, suppress_health_check=[hypothesis.HealthCheck.too_slow], print_blob=True
+)
 hypothesis.settings.load_profile("unhurried")
 
 _screen = Path(tempfile.mkdtemp()) / "screen.json"

@@ -252,7 +252,7 @@ def test_an_export_without_a_name_writes_over_nothing(tmp_path, capsys):
 
 @pytest.mark.parametrize("coding", ["ascii", "latin-1"])
 def test_terminals_without_the_letters_are_written_to(coding, tmp_path):
-    project = demo("rosin-box")
+    project = a_project([a_thing()], rig=a_rig())
     sled_file.save(msgspec.structs.replace(project, name="Ünï ‮ 🛻"), tmp_path / "a.sled")
     for words in (["report"], ["report", "--json"]):
         done = subprocess.run(

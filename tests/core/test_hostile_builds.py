@@ -58,7 +58,7 @@ def spoilt(build, rng, many):
     return build
 
 
-@pytest.mark.parametrize("seed", range(14))
+@pytest.mark.parametrize("seed", range(10))
 def test_a_spoilt_build_is_judged_drawn_and_reported(seed):
     judge_and_draw_spoilt(seed)
 

@@ -25,7 +25,7 @@ from uncle_sled.core.studies.shell.shell_measures import measures
 from uncle_sled.core.studies.stow.clashes import clashes
 from uncle_sled.exchange.demos import DEMOS, demo
 
-EDITS = 140
+EDITS = 100
 
 
 def equal(a, b):

@@ -236,7 +236,7 @@ def test_the_log_is_written_and_moves_the_plan(on, tmp_path) -> None:
 
 
 def test_the_card_of_a_task_says_what_stands_there_then(on):
-    window, _, bench = on("Calendar")
+    _, _, bench = on("Calendar")
     panel = bench.panel("Calendar")
     bench.chosen = "frame"
     panel.refresh()

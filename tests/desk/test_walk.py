@@ -1,50 +1,23 @@
 """Every bench at every size, theme and set of units: nothing clipped, lapped or pale, and no word in the other units."""
 
 import os
-import re
 import subprocess
 import sys
 
 import pytest
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTableView, QWidget
 
-from tests.desk.walk import silent, walk, with_long_name
-from tests.other_units import IMPERIAL, METRIC, foreign, names_of, read_in
+from tests.desk.walk import read_words, silent, walk, with_long_name
+from tests.judging import SHARED
+from tests.other_units import IMPERIAL, METRIC, names_of, read_in
 from uncle_sled.desk.kit.dress import wear
 from uncle_sled.exchange.demos import demo
 
-ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
 
-
-def texts(window):
-    """Everything that can be read at this moment, tips and what stands in empty fields with it."""
-    for widget in window.findChildren(QWidget):
-        if not widget.isVisible():
-            continue
-        yield widget.toolTip()
-        if isinstance(widget, QLabel | QLineEdit | QAbstractButton):
-            yield widget.text()
-        if isinstance(widget, QLineEdit) and not widget.text():
-            yield widget.placeholderText()
-        if isinstance(widget, QComboBox):
-            yield from (widget.itemText(at) for at in range(widget.count()))
-        if isinstance(widget, QTableView):
-            model = widget.model()
-            for column in range(model.columnCount()):
-                yield from (str(model.headerData(column, Qt.Orientation.Horizontal, role) or "") for role in ROLES)
-                for row in range(model.rowCount()):
-                    yield from (str(model.index(row, column).data(role) or "") for role in ROLES)
-        yield from (one.text for one in getattr(widget, "written", []))
-
-
-# every demo in the units that it is not kept in, two in both families; each size and theme with each family
+# every demo in units that it is not kept in; the two others with larger letters, below
 @pytest.mark.parametrize(
     ("name", "units", "wrong", "size", "theme"),
     [
         ("rosin-box", "metres", IMPERIAL, (1280, 800), "light"),
-        ("marsh-heron", "inches", METRIC, (1100, 700), "dark"),
-        ("orchard-keeper", "feet", METRIC, (1100, 700), "light"),
         ("dark-sky", "millimetres", IMPERIAL, (1280, 800), "dark"),
         ("ferry-bell", "feet", METRIC, (1100, 700), "dark"),
     ],
@@ -59,11 +32,7 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
     def read(window, where):
         if units == "metres":  # one walk is enough for what is said aloud
             nameless.update(silent(window))
-        for text in set(texts(window)) - seen:
-            seen.add(text)
-            said = foreign(text, wrong, names)
-            if said is not None or re.search(r"\{[\d.]+ \w", text):
-                abroad.setdefault(text, (where, said))
+        read_words(window, wrong, names, seen, abroad, where)
 
     wear(qapp, theme)
     try:
@@ -90,7 +59,7 @@ def test_walk(open_on, qapp, name, units, wrong, size, theme):
 
 @pytest.mark.parametrize("scale", ["1.5", "2"])
 def test_walk_with_larger_letters(scale):
-    env = {**os.environ, "QT_SCALE_FACTOR": scale}
+    env = {**os.environ, "QT_SCALE_FACTOR": scale, "JUDGED_BESIDE": str(SHARED[0]) if SHARED else ""}
     done = subprocess.run([sys.executable, "-m", "tests.desk.walk"], capture_output=True, text=True, env=env)
 
     assert done.returncode == 0, done.stdout + done.stderr

@@ -7,8 +7,10 @@ from __future__ import annotations
 
 import itertools
 import os
+import re
 import sys
 from collections.abc import Iterator
+from pathlib import Path
 
 import msgspec
 from PySide6.QtCore import QPoint, QRect, QRectF, Qt
@@ -26,9 +28,12 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollBar,
+    QTableView,
     QWidget,
 )
 
+from tests import judging
+from tests.other_units import METRIC, foreign, names_of, read_in
 from uncle_sled.core.drawing.inks import THEMES, contrast
 from uncle_sled.core.trail import HOME
 from uncle_sled.desk.benches.about import abouts
@@ -38,6 +43,39 @@ from uncle_sled.desk.theme.theme import theme_name
 from uncle_sled.exchange.demos import demo
 
 LONG_NAME = "Marsh Heron with the long name of forty ch"
+
+
+ROLES = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole)
+
+
+def texts(window):
+    """Everything that can be read at this moment, tips and what stands in empty fields with it."""
+    for widget in window.findChildren(QWidget):
+        if not widget.isVisible():
+            continue
+        yield widget.toolTip()
+        if isinstance(widget, QLabel | QLineEdit | QAbstractButton):
+            yield widget.text()
+        if isinstance(widget, QLineEdit) and not widget.text():
+            yield widget.placeholderText()
+        if isinstance(widget, QComboBox):
+            yield from (widget.itemText(at) for at in range(widget.count()))
+        if isinstance(widget, QTableView):
+            model = widget.model()
+            for column in range(model.columnCount()):
+                yield from (str(model.headerData(column, Qt.Orientation.Horizontal, role) or "") for role in ROLES)
+                for row in range(model.rowCount()):
+                    yield from (str(model.index(row, column).data(role) or "") for role in ROLES)
+        yield from (one.text for one in getattr(widget, "written", []))
+
+
+def read_words(window, wrong, names, seen, abroad, where) -> None:
+    """What of all that can be read now is said in the other units, or in no units yet: into ``abroad``, once a text."""
+    for text in set(texts(window)) - seen:
+        seen.add(text)
+        said = foreign(text, wrong, names)
+        if said is not None or re.search(r"\{[\d.]+ \w", text):
+            abroad.setdefault(text, (where, said))
 
 
 def with_long_name(project):
@@ -220,23 +258,25 @@ def walk(window, read=lambda where: None, stops=()) -> list[str]:
 
 
 def main() -> int:
-    from uncle_sled.core.remedies.remedies import with_remedies
     from uncle_sled.desk.app import application, open_window
 
     application()
-    found = []
     scale = float(os.environ["QT_SCALE_FACTOR"])
-    names = ("marsh-heron", "rosin-box") if scale < 2 else ("orchard-keeper",)  # in metres and in feet; the fullest where least room is
-    for name in names:
-        window = open_window(with_long_name(demo(name)))
-        window.resize(min(window.width(), int(1920 / scale)), min(window.height(), int(1200 / scale)))
-        window.show()
-        QApplication.processEvents()
-        assert abs(window.devicePixelRatioF() - scale) < 0.01
-        window.session.judge(with_remedies(window.session.studied))
-        found += walk(window)
-        window.session.history = window.session.history.was_saved()
-        window.close()
+    name, units = ("marsh-heron", "inches") if scale < 2 else ("orchard-keeper", "feet")  # the fullest where least room is
+    if os.environ.get("JUDGED_BESIDE"):
+        judging.SHARED[:] = [Path(os.environ["JUDGED_BESIDE"])]
+    project = with_long_name(read_in(demo(name), units))
+    names, seen, abroad = names_of(project), set(), {}
+    window = open_window(project)
+    window.resize(min(window.width(), int(1920 / scale)), min(window.height(), int(1200 / scale)))
+    window.show()
+    QApplication.processEvents()
+    assert abs(window.devicePixelRatioF() - scale) < 0.01
+    window.session.judge(judging.judged_once(window.session.studied))
+    found = walk(window, lambda where: read_words(window, METRIC, names, seen, abroad, where))
+    found += [f"{where}: “{text}” says {said}" for text, (where, said) in abroad.items()]
+    window.session.history = window.session.history.was_saved()
+    window.close()
     print("\n".join(found))
     return 1 if found else 0
 

@@ -5,7 +5,7 @@ import random
 import msgspec
 import pytest
 
-from tests.builders import a_body, a_build, a_rig, a_tank, a_thing
+from tests.builders import METRIC, a_body, a_build, a_rig, a_tank, a_thing
 from tests.core.test_kept_equals_fresh import an_edit
 from uncle_sled.core.document.edits import apply
 from uncle_sled.core.document.project import Build, Facts
@@ -19,11 +19,10 @@ from uncle_sled.core.studies.build.brought import START, TRIP, bringers, brought
 from uncle_sled.core.studies.build.schedule import schedule_of
 from uncle_sled.core.studies.build.standing import standing
 from uncle_sled.core.studies.build.tasks import shipped_tasks, tasks_of
-from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
 
-PLAIN = Words(Shown(False, "kg"))
+PLAIN = Words(METRIC)
 
 
 def after(build, facts=None):

@@ -301,7 +301,7 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
             fixed=False,
             needs=shipped.needs,
             source=shipped.source,
-            quantity=(f"{amount[shipped.per]:.0f} {unit}" if unit else "") + (_heap(build, facts) if shipped.per == "strip_m2" else ""),
+            quantity=_so_many(amount[shipped.per], unit) + (_heap(build, facts) if shipped.per == "strip_m2" else ""),
             own=False,
             logged=logged.get(shipped.id, 0.0),
             done="",
@@ -337,6 +337,12 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
             )
             made.append(_changed(task, own))
     return tuple(made)
+
+
+def _so_many(amount: float, unit: str) -> str:
+    """An amount with its unit; of single things one is one."""
+    one = round(amount) == 1 and " " not in unit
+    return f"{amount:.0f} {unit.removesuffix('s') if one else unit}" if unit else ""
 
 
 def _off(change: TaskChange | None) -> bool:

@@ -259,7 +259,7 @@ BUILD = (
     ),
     Wrong("studies/build/schedule.py", "% RAIN_EVERY == 0", "% RAIN_EVERY >= 0"),
     Wrong("studies/build/standing.py", "since[None, :] <= np.arange", "since[None, :] < np.arange"),
-    Wrong("studies/build/standing.py", "if piece.by != TRIP]", "]"),
+    Wrong("studies/build/standing.py", "np.array([-1 if piece.by == START else", "np.array([never if piece.by == START else"),
     Wrong("studies/build/brought.py", "gathered.get(what, 0.0) + mass / whole", "mass / whole"),
     Wrong("studies/build/days.py", "2.0 ** ((temperature - 20.0) / 10.0)", "2.0 ** ((temperature - 25.0) / 10.0)"),
     Wrong("studies/build/days.py", "0.0 if floor_c is not None and temperature < floor_c else", "0.0 if floor_c is None else"),

@@ -21,6 +21,7 @@ from uncle_sled.core.studies.cut.consumables import bases, counted, sealed_m, us
 from uncle_sled.core.studies.cut.sheet_seams import long_m, runs_between, without_stick
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.cut.within_faces import usual_within, within_faces
+from uncle_sled.core.studies.shell.screws import screw_joints_of
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.shell_report import shell_report
 
@@ -64,6 +65,15 @@ def test_a_seam_is_bare_where_no_stick_lies_behind():
     assert long_m(free) == pytest.approx(seam.length_m) and long_m(without_stick(seam.runs, stick)) == pytest.approx(seam.bare_m)
     for run in seam.bare:
         assert all(LineString(run).intersection(m.shape).length < 1e-6 for m in stick)
+
+
+def test_screws_of_a_face_are_shared_out_over_its_slopes_by_their_sticks():
+    faces = (Face("roof", "roof", "Roof", layers=PLY),)
+    build = a_build(shell=a_body("gable", framing=Framing("stick timber", pitch=Length(0.4)), faces=faces, height=Length(2.4)))
+    (joint,) = [one for one in screw_joints_of(build, F, study(build, F).framed) if one.id.startswith("roof/outer")]
+    rows = [seam for seam in within(build).values() if seam.what == "screws"]
+    assert len(rows) == 2 and rows[0].many == rows[1].many
+    assert joint.many <= sum(row.many for row in rows) <= joint.many + 1
 
 
 def test_a_roof_by_hand():

@@ -14,7 +14,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.reading.balance import balance
 from uncle_sled.core.reading.load_cases import Case, MassTable
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.build.brought import START, TRIP, Brought, brought
+from uncle_sled.core.studies.build.brought import START, Brought, brought
 from uncle_sled.core.studies.build.schedule import Schedule
 
 
@@ -48,11 +48,12 @@ def standing(s: Studied, schedule: Schedule) -> tuple[Standing, ...]:
 
 @keep("s.build", "s.facts", "order", most=4)
 def _standing(s: Studied, order: tuple[str, ...]) -> tuple[Standing, ...]:
-    pieces = [piece for piece in brought(s.build, s.facts) if piece.by != TRIP]
+    pieces = brought(s.build, s.facts)
     if not order:
         return ()
     at = {task: k for k, task in enumerate(order)}
-    since = np.array([-1 if piece.by == START else at.get(piece.by, len(order)) for piece in pieces], dtype=int)
+    never = len(order)  # what rides along on trips, and what a task brings for which no day was found
+    since = np.array([-1 if piece.by == START else at.get(piece.by, never) for piece in pieces], dtype=int)
     mass = np.array([piece.mass_kg for piece in pieces], dtype=float)
     there = since[None, :] <= np.arange(len(order))[:, None]
     read = balance(_table(pieces, order, np.where(there, mass, 0.0)), s.support, s.band)
@@ -77,7 +78,7 @@ def _standing(s: Studied, order: tuple[str, ...]) -> tuple[Standing, ...]:
     return tuple(made)
 
 
-def _table(pieces: list[Brought], order: tuple[str, ...], mass: np.ndarray) -> MassTable:
+def _table(pieces: tuple[Brought, ...], order: tuple[str, ...], mass: np.ndarray) -> MassTable:
     """Rows are days, columns pieces; a doubt of a day is not asked for."""
     parts = [piece.part for piece in pieces]
     mode = Mode("built", "as built", towing=True)

@@ -478,7 +478,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
         CUT,
         (*WHOLE, "tests/core/test_cut_shop.py", "tests/core/test_cut_inside.py", "tests/core/test_take_off.py", "tests/core/test_cut.py"),
     ),
-    "build": (BUILD, (*WHOLE, "tests/core/test_build.py")),
+    "build": (BUILD, (*WHOLE, "tests/core/test_build.py", "tests/core/test_standing.py")),
     "road": (ROAD_STOP, (*WHOLE, "tests/core/test_road.py", "tests/core/test_drills.py", "tests/core/test_references.py")),
     "bodies": (
         BODIES,

@@ -209,7 +209,7 @@ class Idle(Worker):
     def start(self): ...
 
 
-MOST_OF_A_VIEW = 2  # of its choices, those not met before
+MOST_OF_A_VIEW = 1  # of its choices, those not met before
 
 
 def test_focus_stays_where_one_chose(open_on):

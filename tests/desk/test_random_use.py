@@ -16,7 +16,7 @@ from uncle_sled.exchange.demos import DEMOS, demo
 def test_random_hands_find_nothing_wrong(open_on, name):
     window = open_on(demo(name))
 
-    faults = Hands(window, f"{name} 12").act_often(50)
+    faults = Hands(window, f"{name} 12").act_often(40)
 
     assert not faults, "\n".join(faults[:5])
 
@@ -43,7 +43,7 @@ def nonsense(rng, build):
 
 @pytest.mark.parametrize("name", DEMOS)
 def test_random_edits_save_and_go_back(qapp, name):
-    assert edit_often(name, f"edits {name}", 45), "some of it is nonsense and is said to be"
+    assert edit_often(name, f"edits {name}", 35), "some of it is nonsense and is said to be"
 
 
 def edit_often(name, seed, many):

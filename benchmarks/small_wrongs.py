@@ -347,12 +347,14 @@ BODIES = (
     Wrong("studies/shell/screws.py", "thread_m=wall + TURNS_M", "thread_m=wall"),
     Wrong("parts/rising.py", "cloth = 2 * rise * (long + wide)", "cloth = rise * (long + wide)"),
     Wrong("parts/rising.py", "math.floor(rising.guys / 2) * rising.guy_n", "rising.guys * rising.guy_n", can_hurt=True),
-    Wrong("parts/rising.py", "0.6 * wind_m_s**2 * 1.3 * risen.side_m2 / 2", "0.6 * wind_m_s**2 * risen.side_m2 / 2", can_hurt=True),
+    Wrong(
+        "studies/shell/wind_holds.py", "wind_m_s**2 * st.CD_PARKED * risen.side_m2 / 2", "wind_m_s**2 * risen.side_m2 / 2", can_hurt=True
+    ),
     Wrong("studies/stow/rising_roof.py", "steep = dz / np.maximum(long, 1e-9)", "steep = dx / np.maximum(long, 1e-9)", can_hurt=True),
     Wrong("studies/stow/rising_roof.py", "share = float(cold.gas_n[-1]) / weight", "share = float(hot.gas_n[-1]) / weight", can_hurt=True),
     Wrong("parts/rising.py", "not mode.towing and not mode.roof_down", "not mode.roof_down"),
     Wrong("studies/build/panel_press.py", "takes = lines * area_m2 / pace + SHUT_MIN if", "takes = area_m2 / pace + SHUT_MIN if"),
-    Wrong("studies/build/panel_press.py", "weights_kg=press_n / G,", "weights_kg=press_n,"),
+    Wrong("studies/build/panel_press.py", "weights_kg=press_n / GRAVITY,", "weights_kg=press_n,"),
     Wrong("parts/panel_glue.py", "line_kg_m2(shell) * max(len(face.layers) - 1, 0)", "line_kg_m2(shell) * max(len(face.layers), 0)"),
     Wrong("studies/cut/sheet_seams.py", "if other > k:", "if other >= k:"),
     Wrong("studies/cut/within_faces.py", "long = area / ROLL_WIDE_M if", "long = area * ROLL_WIDE_M if"),
@@ -361,7 +363,12 @@ BODIES = (
     Wrong("studies/cut/consumables.py", 'SEAL_LINES = {"bulb": 1.0, "two lines": 2.0}', 'SEAL_LINES = {"bulb": 1.0, "two lines": 1.0}'),
     Wrong("parts/inner_doors.py", "far = near + sign * wall.leaf.thick_m", "far = near - sign * wall.leaf.thick_m"),
     Wrong("parts/inner_leaf.py", "section = (RAIL_M, LEAF_M - 2 * thick_skin)", "section = (RAIL_M, LEAF_M - thick_skin)"),
-    Wrong("studies/stow/inner_doors.py", "return most_m(skin, PLAY_M)", "return most_m(skin, 2 * PLAY_M)", can_hurt=True),
+    Wrong(
+        "studies/stow/inner_doors.py",
+        "return most_m(skin_m(partition), PLAY_M)",
+        "return most_m(skin_m(partition), 2 * PLAY_M)",
+        can_hurt=True,
+    ),
     Wrong(
         "parts/bent_leaf.py",
         "lines = [inside_of(outer, depth) for depth in (skin, skin + deep, 2 * skin + deep)]",

@@ -20,10 +20,11 @@ from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.stow.rising_drawn import lift_chart, rising_view, roof_drawn, roof_outline
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.parts.all_parts import framed_of
-from uncle_sled.core.parts.rising import guys_hold_n, pushed_n, raised_section, raised_side, risen_of
+from uncle_sled.core.parts.rising import guys_hold_n, raised_section, raised_side, risen_of
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.shell.screening import screening
+from uncle_sled.core.studies.shell.wind_holds import pushed_n
 from uncle_sled.core.studies.stow.beds import standing_room_m
 from uncle_sled.core.studies.stow.clashes import clashes
 from uncle_sled.core.studies.stow.hinged import hinged

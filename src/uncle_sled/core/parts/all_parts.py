@@ -59,8 +59,6 @@ def parts_of(build: Build, facts: Facts) -> tuple[Part, ...]:
 
 def _rails(build: Build, facts: Facts) -> tuple[Part, ...]:
     """Rails under panels on a roof of ribbed sheets."""
-    if not any(thing.kind == "solar" for thing in build.stow.things):
-        return ()
     return tuple(
         [
             Part(

@@ -37,6 +37,11 @@ class InnerLeaf(msgspec.Struct, frozen=True):
         return 2 if self.sticks else 1
 
 
+def skin_m(partition: Partition) -> float:
+    """Of one skin of a wall inside and of its door, a usual one where nobody said [m]."""
+    return partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
+
+
 def leaf_of(partition: Partition, wide_m: float, high_m: float, library: Library) -> InnerLeaf | None:
     """The leaf of a clear opening [m]; None where there is none. Its weight [kg] with hinges or track."""
     if partition.door in ("none", "opening"):
@@ -44,13 +49,12 @@ def leaf_of(partition: Partition, wide_m: float, high_m: float, library: Library
     more = {"hinged": -2 * GAP_M, "sliding": 2 * LAP_M, "pocket": STAYS_M}[partition.door]
     wide, high = max(wide_m + more, 0.01), max(high_m + (LAP_M if partition.door == "sliding" else -2 * GAP_M), 0.01)
     skin = library.get(partition.skin)
-    said = partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
     fittings = HINGES_KG if partition.door == "hinged" else TRACK_KG + TRACK_KG_M * 2 * wide_m
     if partition.made == "panel":
         thick = partition.thick.si
         kg = (skin.weight_kg_m2(thick) if skin is not None else 0.0) * wide * high
         return InnerLeaf(wide, high, thick_m=thick, skin_m=thick, section_m=(0.0, 0.0), sticks=(), mass_kg=kg + fittings)
-    thick_skin = min(said, (LEAF_M - LEAST_CORE_M) / 2)
+    thick_skin = min(skin_m(partition), (LEAF_M - LEAST_CORE_M) / 2)
     section = (RAIL_M, LEAF_M - 2 * thick_skin)
     rail = wide - 2 * RAIL_M
     sticks = (("stile", high), ("stile", high), *((("rail", rail),) * 3 if rail > 0 else ()))

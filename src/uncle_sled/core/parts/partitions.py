@@ -21,7 +21,7 @@ from uncle_sled.core.geometry.footprint import ends_m, plan_of
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
 from uncle_sled.core.materials import TIMBER, materials
 from uncle_sled.core.parts.face_build import Library
-from uncle_sled.core.parts.inner_leaf import LEAF_M, SKIN_M, InnerLeaf, leaf_of
+from uncle_sled.core.parts.inner_leaf import LEAF_M, InnerLeaf, leaf_of, skin_m
 from uncle_sled.core.parts.inside import inside_of, thickness_m
 
 STICK_M, PITCH_M = 0.045, 0.40
@@ -255,7 +255,7 @@ def _door(
         short = max(u0 - pocket[0], pocket[1] - u1)
         if short > 1e-4:
             return None, None, f"has a pocket {{{short * 1000:.0f} mm}} longer than the wall beside the door"
-        skin = _si(partition.skin_thickness, SKIN_M)
+        skin = skin_m(partition)
         least = LEAF_M + 2 * PLAY_M + 2 * skin
         if partition.made == "sticks" and partition.thick.si < least - 1e-6:
             return None, None, f"is {{{partition.thick.si * 1000:.0f} mm}} thick; its pocket wants {{{least * 1000:.0f} mm}}"
@@ -267,7 +267,7 @@ def _door(
 def _sticks(partition: Partition, whole: Polygon, door: Polygon | None, pocket: tuple[float, float] | None) -> list[Stick]:
     """Sole, plate along the top, uprights at the ends, beside the door and at the pitch; none where the pocket is."""
     u0, low, u1, _ = whole.bounds
-    deep = max(partition.thick.si - 2 * _si(partition.skin_thickness, SKIN_M), 0.005)
+    deep = max(partition.thick.si - 2 * skin_m(partition), 0.005)
     section, b = (STICK_M, deep), STICK_M
     pitch = max(_si(partition.pitch, PITCH_M), b * 1.05)
     gap = (door.bounds[0], door.bounds[2]) if door is not None else None
@@ -309,7 +309,7 @@ def _mass(
     if partition.made == "panel":
         alone = skin.weight_kg_m2(partition.thick.si) * area if skin is not None else 0.0
     else:
-        alone = 2 * (skin.weight_kg_m2(_si(partition.skin_thickness, SKIN_M)) if skin is not None else 0.0) * area
+        alone = 2 * (skin.weight_kg_m2(skin_m(partition)) if skin is not None else 0.0) * area
         alone += sum(s.section_m[0] * s.section_m[1] * s.length_m for s in sticks) * (timber.density_kg_m3 or 450.0)
     alone *= 1 + FASTENERS
     leaf_kg = leaf.mass_kg if leaf is not None else 0.0

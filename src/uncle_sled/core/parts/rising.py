@@ -67,9 +67,7 @@ class Risen(msgspec.Struct, frozen=True):
     @property
     def side_m2(self) -> float:
         """Of the cloth on one long side, which a wind from that side meets [m2]."""
-        if self.lifts or self.folds:
-            return self.long_m * self.rise_m
-        if self.way in ("left", "right"):
+        if self.way not in ("front", "rear"):
             return self.long_m * self.rise_m
         return self.long_m * math.cos(math.radians(self.turn_deg)) * self.rise_m / 2
 
@@ -84,7 +82,7 @@ def risen_of(shell: Shell, body: Body | None) -> Risen | None:
 
 @keep("body", "rising", most=4)
 def _risen(body: Body, rising: Rising) -> Risen:
-    front, end = body.front, body.front + body.length
+    front = body.front
     a = front + (rising.part_from.si if rising.part_from is not None else 0.0)
     b = front + (rising.part_to.si if rising.part_to is not None else body.length)
     rise, long, wide = rising.rise.si, b - a, body.width
@@ -94,11 +92,9 @@ def _risen(body: Body, rising: Rising) -> Risen:
         return _folded(body, rising, a, b)
     if rise <= 0:
         fault = "does not go up at all"
-    elif a < front - 1e-6 or b > end + 1e-6:
-        fault = f"reaches {{{max(front - a, b - end) * 1000:.0f} mm}} past the body"
-    elif long < SHORTEST_M:
-        fault = f"is {{{long * 1000:.0f} mm}} long; {{{SHORTEST_M * 1000:.0f} mm}} is the least"
-    elif rising.way != "lifts":
+    else:
+        fault = _along_fault(body, a, b)
+    if not fault and rising.way != "lifts":
         share = rise / max(run, 1e-9)
         turn = math.degrees(math.asin(min(share, 1.0)))
         if turn > STEEPEST_DEG:
@@ -109,9 +105,9 @@ def _risen(body: Body, rising: Rising) -> Risen:
     else:
         other = wide if rising.way in ("front", "rear") else long
         cloth = other * rise + flat * rise
-    top = float(Polygon(body.side.polygon).bounds[3])
-    tops = _raised(Polygon(body.side.polygon).buffer(0), rising.way, rise, turn, a, b) if not fault else Polygon(body.side.polygon)
-    up = max(float(tops.bounds[3]), top)
+    side = Polygon(body.side.polygon)
+    top = float(side.bounds[3])
+    up = top if fault else max(float(_raised(side.buffer(0), rising.way, rise, turn, a, b).bounds[3]), top)
     return Risen(
         rising.way,
         rise,
@@ -127,18 +123,21 @@ def _risen(body: Body, rising: Rising) -> Risen:
     )
 
 
+def _along_fault(body: Body, a: float, b: float) -> str:
+    """What is wrong with where a part begins and ends; nothing where it lies on the body and is long enough."""
+    over, long = max(body.front - a, b - body.front - body.length), b - a
+    if over > 1e-6:
+        return f"reaches {{{over * 1000:.0f} mm}} past the body"
+    return "" if long >= SHORTEST_M else f"is {{{long * 1000:.0f} mm}} long; {{{SHORTEST_M * 1000:.0f} mm}} is the least"
+
+
 def _folded(body: Body, rising: Rising, a: float, b: float) -> Risen:
     """A side that lies level about its foot: as far out as it is high, cloth from its outer edge to the roof's, two ends of it."""
     name = "left side" if rising.way == "fold left" else "right side"
     shape = unary_union([surface.polygon for surface in body.of(name)])
-    long, fault, high = b - a, "", 0.0
-    if shape.is_empty:
-        fault = "has no side that could fold"
-    elif a < body.front - 1e-6 or b > body.front + body.length + 1e-6:
-        fault = f"reaches {{{max(body.front - a, b - body.front - body.length) * 1000:.0f} mm}} past the body"
-    elif long < SHORTEST_M:
-        fault = f"is {{{long * 1000:.0f} mm}} long; {{{SHORTEST_M * 1000:.0f} mm}} is the least"
-    else:
+    long, high = b - a, 0.0
+    fault = "has no side that could fold" if shape.is_empty else _along_fault(body, a, b)
+    if not fault:
         part = shape.intersection(box(a - body.front, -1, b - body.front, 99))
         tops = [height for _, height in _tops(part)] if not part.is_empty else [0.0]
         high = min(tops)  # a curve leaves it as high as where it is lowest
@@ -239,14 +238,6 @@ def fittings_kg(risen: Risen, rising: Rising) -> tuple[float, str]:
     if rising.fittings is not None:
         return rising.fittings.si, "estimated"
     return FITTINGS_KG_M * risen.around_m, "guessed"
-
-
-def pushed_n(risen: Risen, wind_m_s: float) -> float:
-    """What a wind from the side pushes at the roof's edge [N]: half of what it pushes on the cloth, 0.6 V^2 x 1.3.
-
-    Check 2.0 x 0.4 m at 20 m/s: 0.6 x 400 x 1.3 x 0.8 / 2 = 124.8 N.
-    """
-    return 0.6 * wind_m_s**2 * 1.3 * risen.side_m2 / 2
 
 
 def guys_hold_n(rising: Rising) -> float | None:

@@ -12,14 +12,14 @@ from uncle_sled.core.document.shell import Ridge
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.framing.frame_body import face_of, framed_depth_m
-from uncle_sled.core.parts.rising import pushed_n, risen_of
+from uncle_sled.core.parts.rising import risen_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.check import Check
 from uncle_sled.core.studies.shell.rafters import LEAST_SEAT_M, rafter_cuts
 from uncle_sled.core.studies.shell.ridge import held, pitch_of, proposed
 from uncle_sled.core.studies.shell.roof_holds import roof_load_pa
 from uncle_sled.core.studies.shell.screening import screening
-from uncle_sled.core.studies.shell.wind_holds import PARKED_WIND_M_S
+from uncle_sled.core.studies.shell.wind_holds import parked_wind_m_s, pushed_n
 from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words, upper_first
 
@@ -236,7 +236,7 @@ def _guys(s: Studied, _finding: Finding) -> Made | None:
     if risen is None or rising is None:
         return None
     each = rising.guy_n if rising.guy_n is not None else GUY_N
-    pushed = pushed_n(risen, s.build.brief.parked_wind_m_s or PARKED_WIND_M_S)
+    pushed = pushed_n(risen, parked_wind_m_s(s))
     pairs = max(math.ceil(pushed / (each * math.cos(math.radians(45.0))) - 1e-9), 1)
     if pairs > 6:
         return None

@@ -10,7 +10,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.stow.rising_roof import HAND_N, HANDS, RoofUp, roof_up, search_lift
+from uncle_sled.core.studies.stow.rising_roof import HAND_N, HANDS, RoofUp, roof_up, struts_for
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS
 from uncle_sled.core.words import Words, upper_first
 
@@ -24,9 +24,7 @@ def _pins(_s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
 
 def _struts(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     roof, words = roof_up(s), Words(s.build.brief.reading.shown())
-    if roof is None or roof.mass_kg is None or not roof.risen.lifts:
-        return None
-    strut = search_lift(roof.mass_kg, roof.risen.rise_m, max(roof.strut.many, 2) if roof.strut is not None else 4)
+    strut = struts_for(roof) if roof is not None else None
     if strut is None:
         return None
     return (set_to("shell.rising.strut", msgspec.to_builtins(strut)),), f"{strut.many} struts of {words.fine_newtons(strut.force_n)}"

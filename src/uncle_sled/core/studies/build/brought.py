@@ -17,7 +17,6 @@ from uncle_sled.core.document.shell import Face, Layer, Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.cut_plywood import PLYWOOD
-from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.materials import TIMBER, Material, materials
@@ -78,7 +77,8 @@ def brought(build: Build, facts: Facts) -> tuple[Brought, ...]:
         face = faces[rest[1]] if (root, rest[0]) == ("shell", "faces") else None
         sums = face_sums(face, build.shell, framed, library) if face is not None else None
         if face is not None and sums is not None and sums.build is not None:
-            made += _layers(part, face, build.shell, framed, library, here)
+            timber = (tube_in_wall(framed.sizes) if sums.sticks else None) or materials()[TIMBER]
+            made += _layers(part, face, build.shell, library, here, timber, sums.sticks)
         else:
             what = _kind(part, root, rest, things, build.shell)
             made.append(Brought(part, what, _by(what, here)))
@@ -139,11 +139,11 @@ def _kind_of_sticks(id: str, shell: Shell) -> str:
     return {"floor": "floor sticks", "roof": "roof sticks"}.get(of, "wall sticks")
 
 
-def _layers(part: Part, face: Face, shell: Shell, framed: Framed, library: Library, here: set[str]) -> Iterator[Brought]:
-    """A face layer by layer; glue and fasteners go with the layers by their mass."""
-    sums = face_sums(face, shell, framed, library)
-    timber = (tube_in_wall(framed.sizes) if sums.sticks else None) or materials()[TIMBER]
-    masses = [layer_kg_m2(layer, library[layer.material], timber, sums.sticks) for layer in face.layers]
+def _layers(
+    part: Part, face: Face, shell: Shell, library: Library, here: set[str], timber: Material, sticks: float | None
+) -> Iterator[Brought]:
+    """A face layer by layer; glue and fasteners go with the layers by their mass. Args: timber, sticks: as of ``layer_kg_m2``."""
+    masses = [layer_kg_m2(layer, library[layer.material], timber, sticks) for layer in face.layers]
     whole = sum(masses)
     if whole <= 0:  # nothing but glue
         yield Brought(part, "sheathing", _by("sheathing", here))

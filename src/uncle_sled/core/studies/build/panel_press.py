@@ -16,8 +16,8 @@ from uncle_sled.core.document.work import Glue
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.panel_glue import line_kg_m2
 from uncle_sled.core.studies.shell.bought_panels import blanks_glued_up
+from uncle_sled.core.units import GRAVITY
 
-G = 9.80665
 VACUUM_KPA = 80.0
 WASTE = 1.10  # of glue
 SHUT_MIN = 4.0  # the layers put together and the press loaded or the bag shut
@@ -61,7 +61,7 @@ def pressed(glue: Glue, id: str, area_m2: float, layers: int, temperature_c: flo
         takes_min=takes,
         open_min=glue.panel_open_min * min(slower, 2.0),
         press_n=press_n,
-        weights_kg=press_n / G,
+        weights_kg=press_n / GRAVITY,
         press_h=glue.press_h * slower,
     )
 

@@ -17,7 +17,6 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.framing.welded_tube import STEEL
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
-from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.frame_steel import frame_kg
 from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.parts.relining import Relined, relined
@@ -25,7 +24,7 @@ from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.panel_press import panels_pressed
 from uncle_sled.core.studies.cut.buying import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
-from uncle_sled.core.studies.shell.seams import joints_kept
+from uncle_sled.core.studies.shell.seams import fillets_of
 from uncle_sled.core.studies.shell.welds import welds_of
 from uncle_sled.core.tables import table
 from uncle_sled.core.words import Words
@@ -124,7 +123,7 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["walls"] = float(not bought and made["wall_sticks"] + made["side_pieces"] > 0)
     made["weld_ends"], made["weld_folds"] = _welds(framed)
     made["bond_m"] = sum(member.length_m for member in framed.members if member.role == "corner profile")
-    glued = filleted(shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
+    glued = fillets_of(shell, framed)
     made["fillet_m"] = glued.length_m if glued is not None else 0.0
     made["panel_own_m2"] = sum(panel.area_m2 for panel in panels_pressed(build, facts, 20.0))
     made["inner_m2"] = _inner_m2(build, framed, library_of(facts.materials))

@@ -15,14 +15,13 @@ from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.material_words import WOOD_SHEETS
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import family_of, library_of
-from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.panel_glue import line_kg_m2
 from uncle_sled.core.parts.panel_rails import rails_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
 from uncle_sled.core.studies.cut.within_faces import within_faces
 from uncle_sled.core.studies.shell.bought_panels import blanks_glued_up
 from uncle_sled.core.studies.shell.screws import screw_joints_of
-from uncle_sled.core.studies.shell.seams import joints_kept
+from uncle_sled.core.studies.shell.seams import fillets_of, joints_kept
 from uncle_sled.core.tables import table
 from uncle_sled.core.units import FOOT_M
 from uncle_sled.core.words import Words
@@ -149,7 +148,7 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
             base["laminate_m2"] += spread.area_m2
     base["ribbed_m2"] = sum(p.area_m2 for p in off.pieces if p.made_of in library and library[p.made_of].cover_mm is not None)
     base["rail_m"] = sum(rails.length_m for rails in rails_of(build.shell, build.stow, library))
-    held = filleted(build.shell, joints_kept(framed.body)) if framed.body is not None and framed.body.width > 0 else None
+    held = fillets_of(build.shell, framed)
     if held is not None:
         base["fillet_kg"], base["fillet_strip_m"] = held.resin_kg, held.strips_m
     blanks = blanks_glued_up(build.shell, framed, {material.id for material in facts.materials})

@@ -5,6 +5,9 @@ A wall of one board is that board. Source: shop notes, take-off.
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Iterable
+
 import msgspec
 from shapely import affinity, box
 from shapely.geometry import Polygon
@@ -13,7 +16,7 @@ from uncle_sled.core.document.shell import Partition, Shell
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.materials import TIMBER, Material
 from uncle_sled.core.parts.face_build import Library
-from uncle_sled.core.parts.inner_leaf import SKIN_M
+from uncle_sled.core.parts.inner_leaf import skin_m
 from uncle_sled.core.parts.partitions import Wall, walls_of
 from uncle_sled.core.studies.cut.piece import Piece, bar_piece, flat_piece
 from uncle_sled.core.studies.cut.skins import LEAST_SKIN_M2, panels_of
@@ -35,13 +38,18 @@ def _bar(wall: Wall, key: str, name: str, section_m: tuple[float, float], long_m
     return bar_piece(f"{wall.id}/{key}", f"{wall.name} {name}", wall.id, stuff, section_m, long_m, inner=True)
 
 
-def _sticks(wall: Wall, library: Library) -> list[Piece]:
-    counts: dict[str, int] = {}
+def _bars(wall: Wall, sticks: Iterable[tuple[str, tuple[float, float], float]], library: Library) -> list[Piece]:
+    """Sticks by (kind, section, length), numbered within their kind."""
+    counts: Counter[str] = Counter()
     made = []
-    for stick in wall.sticks:
-        counts[stick.kind] = counts.get(stick.kind, 0) + 1
-        made.append(_bar(wall, f"{stick.kind}/{counts[stick.kind]}", stick.kind, stick.section_m, stick.length_m, library))
+    for kind, section_m, long_m in sticks:
+        counts[kind] += 1
+        made.append(_bar(wall, f"{kind}/{counts[kind]}", kind, section_m, long_m, library))
     return made
+
+
+def _sticks(wall: Wall, library: Library) -> list[Piece]:
+    return _bars(wall, ((stick.kind, stick.section_m, stick.length_m) for stick in wall.sticks), library)
 
 
 def _skins(wall: Wall, partition: Partition, library: Library, sheet: tuple[float, float]) -> list[Piece]:
@@ -51,7 +59,7 @@ def _skins(wall: Wall, partition: Partition, library: Library, sheet: tuple[floa
     if partition.made == "panel":
         return _sheets(wall, "board", wall.outline, (material, partition.thick.si), (), sheet)
     upright = tuple(sorted({round(stick.u_m, 4) for stick in wall.sticks if stick.kind == "upright"}))
-    said = partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
+    said = skin_m(partition)
     other = affinity.scale(wall.outline, -1, 1, origin=(0, 0))  # seen from its other side
     behind = tuple(sorted(-u for u in upright))
     return [
@@ -80,11 +88,7 @@ def _leaf(wall: Wall, partition: Partition, library: Library, sheet: tuple[float
     leaf, material = wall.leaf, library.get(partition.skin)
     if leaf is None:
         return []
-    counts: dict[str, int] = {}
-    made = []
-    for kind, long in leaf.sticks:
-        counts[kind] = counts.get(kind, 0) + 1
-        made.append(_bar(wall, f"door {kind}/{counts[kind]}", f"door {kind}", leaf.section_m, long, library))
+    made = _bars(wall, ((f"door {kind}", leaf.section_m, long) for kind, long in leaf.sticks), library)
     if material is not None:
         shape = box(0, 0, leaf.wide_m, leaf.high_m)
         for k in range(leaf.skins):

@@ -12,12 +12,12 @@ from shapely.geometry import Polygon
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.shell import Shell
-from uncle_sled.core.framing.member import Member
+from uncle_sled.core.framing.member import Member, steel_share
 from uncle_sled.core.framing.sandwich_panels import ALUMINIUM, angle_kg_m
 from uncle_sled.core.geometry.surfaces import SIDES, Body
 from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.frame_steel import bars_of
-from uncle_sled.core.sections import tube_kg_m
+from uncle_sled.core.sections import KG_M3, tube_kg_m
 from uncle_sled.core.studies.cut.piece import SCARF, Piece, flat_piece, ring_of
 from uncle_sled.core.studies.cut.sheet_seams import line_of, long_m, runs_between, seam_id, sheets_of
 from uncle_sled.core.studies.cut.wanted import ring_area_m2
@@ -32,7 +32,6 @@ BARS_M = {False: (2.4, 3.0, 3.6, 4.8), True: (2.4384, 3.048, 3.6576, 4.8768)}  #
 
 
 LEAST_TRIM_M = 0.1
-STEEL_KG_M3 = 7850.0
 
 
 def parted_bar(piece: Piece, longest_m: float, joint: str, at_m: Sequence[float] = ()) -> list[Piece]:
@@ -250,4 +249,4 @@ def strip_trims(shell: Shell, body: Body, pieces: Sequence[Piece], library: Libr
 
 def _c_kg_m(deep_m: float, wide_m: float, wall_m: float) -> float:
     """Of a C folded of sheet [kg/m]. Check 100 x 40 x 1.2: 7850 x 0.0012 x (0.100 + 2 x 0.0388) = 1.673."""
-    return STEEL_KG_M3 * wall_m * (deep_m + 2 * (wide_m - wall_m))
+    return KG_M3["steel"] * deep_m * wide_m * steel_share((wide_m, deep_m), wall_m, channel=True)

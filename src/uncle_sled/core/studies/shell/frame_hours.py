@@ -10,16 +10,15 @@ from __future__ import annotations
 from uncle_sled.core.framing.light_steel import STUD
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.welded_tube import STEEL
-from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.seams import joints
+from uncle_sled.core.studies.shell.seams import fillets_of
 
 STICK_H, STUD_H, END_H, FOLD_H, STRIP_H, BOND_H_M, FILLET_H_M = 0.25, 0.20, 0.20, 0.25, 0.15, 0.15, 0.45
 
 
 def frame_hours(s: Studied) -> float:
     """Of all sticks, welds, bonds and fillets of a body [h]; none where nothing is framed."""
-    held = filleted(s.build.shell, joints(s))
+    held = fillets_of(s.build.shell, s.framed)
     return sum(_hours(member) for member in s.framed.members) + (held.length_m * FILLET_H_M if held is not None else 0.0)
 
 

@@ -20,7 +20,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.materials import TIMBER
 from uncle_sled.core.parts.face_build import BATTEN_PITCH_M, Library, battens_m, family_of, library_of
-from uncle_sled.core.parts.inner_leaf import SKIN_M
+from uncle_sled.core.parts.inner_leaf import skin_m
 from uncle_sled.core.parts.partitions import PLAY_M, Wall, walls_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.words import Words
@@ -145,7 +145,7 @@ def _of_wall(wall: Wall, partition: Partition, library: Library, pitch_m: float)
     skin = library.get(partition.skin)
     if not wall.sticks or skin is None:
         return
-    thick = partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
+    thick = skin_m(partition)
     run = sum(stick.length_m for stick in wall.sticks)
     held = (skin.name, thick)
 

@@ -11,12 +11,13 @@ from collections.abc import Hashable
 
 import msgspec
 
-from uncle_sled.core.document.shell import SeamMade
+from uncle_sled.core.document.shell import SeamMade, Shell
 from uncle_sled.core.engine import by_value, keep
-from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.framing.frame_body import Framed, face_of
 from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.geometry.body_joints import Joint, joints_of
 from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.parts.fillets import Filleted, filleted
 from uncle_sled.core.reading.studied import Studied
 
 RUNS_OVER_DEG = 12.0  # less than that the skin is bent over it
@@ -113,6 +114,13 @@ def _layers(s: Studied, joint: Joint) -> str:
     if not all(names):
         return "what the faces are made of is not said"
     return f"{names[0]} to {names[1]}" if names[0] != names[1] else f"{names[0]} to itself"
+
+
+def fillets_of(shell: Shell, framed: Framed) -> Filleted | None:
+    """What holds a body without sticks; None of any other."""
+    if shell.framing.school not in WITHOUT_STICKS or framed.body is None or framed.body.width <= 0:
+        return None
+    return filleted(shell, joints_kept(framed.body))
 
 
 def usual(joint: Joint, *, glued: bool = False) -> SeamMade | None:

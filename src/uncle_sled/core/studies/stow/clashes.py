@@ -88,13 +88,13 @@ def _with_the_roof(solids: tuple[Solid, ...], room: Room | None) -> tuple[Solid,
     risen = room.risen if room is not None else None
     if risen is None or risen.folds:
         return solids
-    top, up = risen.top_down_m, (0.0, 0.0, risen.rise_m if risen.lifts else risen.rise_m / 2)
+    top, up = risen.top_down_m, risen.rise_m if risen.lifts else risen.rise_m / 2
 
     def lifted(solid: Solid) -> Solid:
         on = solid.outside and top - ON_TOP_M <= solid.low[2] <= top + ON_TOP_M
         if not on or not risen.a_m <= (solid.low[0] + solid.high[0]) / 2 <= risen.b_m:
             return solid
-        low, high = ((at[0], at[1], at[2] + up[2]) for at in (solid.low, solid.high))
+        low, high = ((at[0], at[1], at[2] + up) for at in (solid.low, solid.high))
         return msgspec.structs.replace(solid, low=low, high=high, plane=None, shape=None)
 
     return tuple([lifted(solid) for solid in solids])

@@ -21,7 +21,7 @@ from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.geometry.surfaces import Body
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inner_doors import LeafRoom, leaf_room
-from uncle_sled.core.parts.inner_leaf import SKIN_M
+from uncle_sled.core.parts.inner_leaf import skin_m
 from uncle_sled.core.parts.partitions import PLAY_M, Wall, inner_plan_m, inner_shape, walls_of
 from uncle_sled.core.studies.shell.screws import most_m
 from uncle_sled.core.studies.stow.solids import Solid, solids_in
@@ -137,8 +137,7 @@ def _leaf_on_leaf(wanted: Sequence[LeafRoom]) -> Iterator[LeafHits]:
 
 def longest_in_pocket_m(partition: Partition) -> float:
     """The longest screw over a pocket whose point stays off the leaf [m]: skin and air less 3 mm. Check 4 and 8 mm: 9 mm."""
-    skin = partition.skin_thickness.si if partition.skin_thickness is not None else SKIN_M
-    return most_m(skin, PLAY_M)
+    return most_m(skin_m(partition), PLAY_M)
 
 
 def _hit(room: LeafRoom, id: str, name: str, mode: str, plan: BaseGeometry) -> LeafHits:

@@ -14,7 +14,6 @@ import numpy as np
 from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.placing import gone_in, on_roof
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Rising
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
@@ -25,10 +24,7 @@ from uncle_sled.core.studies.stow.clashes import Clash, clashes
 from uncle_sled.core.studies.stow.struts import (
     COLD_C,
     FORCES_N,
-    HOLD_SHARE,
     HOT_C,
-    LONG_M,
-    ORDER,
     SELF_N,
     SHORT_M,
     SIZES_M,
@@ -36,7 +32,10 @@ from uncle_sled.core.studies.stow.struts import (
     Floats,
     Turning,
     Verdict,
+    against_limits,
+    badness,
     force_n,
+    strut_at,
 )
 from uncle_sled.core.units import GRAVITY
 
@@ -200,20 +199,9 @@ def lift_verdict(mass_kg: float, strut: Strut, rise_m: float) -> Verdict:
     rub = strut.many * strut.friction_n * np.abs(hot.gas_n) / np.maximum(strut.many * np.asarray(force_n(strut, hot.length_m, HOT_C)), 1e-9)
     flies = float((hot.gas_n - rub - weight).max())
     stays = bool(weight > float(hot.gas_n[0]))
-    fails = []
-    if flies > SELF_N and not stays:
-        fails.append("self-raise")
-    if up > RAISE_N:
-        fails.append("raise")
-    if down > CLOSE_N:
-        fails.append("close")
-    if not stays:
-        fails.append("shut")
-    if share < HOLD_SHARE:
-        fails.append("hold")
-    shortest, longest = strut.open.si - strut.stroke.si + SHORT_M, strut.open.si - LONG_M
-    fits = bool(cold.length_m.min() >= shortest - 1e-9 and cold.length_m.max() <= longest + 1e-9)
-    return Verdict(share, up, close_n=down, self_n=max(flies, 0.0), stays_shut=stays, fits=fits, fails=tuple(fails))
+    return against_limits(
+        strut, cold.length_m, (share, up, down), self_n=flies, flies=flies > SELF_N and not stays, shut=stays, most_n=(RAISE_N, CLOSE_N)
+    )
 
 
 def meets_when_down(s: Studied) -> tuple[Clash, ...]:
@@ -230,12 +218,19 @@ def meets_when_down(s: Studied) -> tuple[Clash, ...]:
     return tuple(found.values())
 
 
+def struts_for(roof: RoofUp) -> Strut | None:
+    """The struts to be proposed for a roof that goes straight up and whose weight is known: as many as it has, else four."""
+    if roof.mass_kg is None or not roof.risen.lifts:
+        return None
+    return search_lift(roof.mass_kg, roof.risen.rise_m, max(roof.strut.many, 2) if roof.strut is not None else 4)
+
+
 def search_lift(mass_kg: float, rise_m: float, many: int = 4) -> Strut | None:
     """The weakest strut that is sold and its mounts that meet every limit straight up; else what fails least, None: none is long enough.
 
     A grid over sizes, forces and mounts: between its points may be better.
     """
-    best: tuple[tuple[int, float], Strut] | None = None
+    best: tuple[tuple[tuple[bool, int], float], Strut] | None = None
     for shut, opened, stroke in (*SIZES_M, *LONG_SIZES_M):
         for dx in np.arange(0.04, opened, 0.02):
             top = opened**2 * 0.98 - dx**2
@@ -245,22 +240,11 @@ def search_lift(mass_kg: float, rise_m: float, many: int = 4) -> Strut | None:
             if low < 0.02 or float(np.hypot(dx, low)) < opened - stroke + SHORT_M:
                 continue
             for force in FORCES_N:
-                lengths = [Length(round(float(v), 3)) for v in (0.0, 0.0, dx, low)]
-                strut = Strut(
-                    Length(shut),
-                    Length(opened),
-                    stroke=Length(stroke),
-                    force_n=float(force),
-                    many=many,
-                    body_x=lengths[0],
-                    body_z=lengths[1],
-                    lid_x=lengths[2],
-                    lid_z=lengths[3],
-                )
+                strut = strut_at((shut, opened, stroke), force, many, (0.0, 0.0, dx, low))
                 judged = lift_verdict(mass_kg, strut, rise_m)
                 if not judged.fits:
                     continue
-                key = (sum(1 << ORDER.index(what) for what in judged.fails), float(force))
+                key = (badness(judged), float(force))
                 if best is None or key < best[0]:
                     best = (key, strut)
     return best[1] if best is not None else None

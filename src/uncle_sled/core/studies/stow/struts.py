@@ -9,9 +9,11 @@ to close (n (F + f) e - m g r cos phi) / r_h. Source: stow notes; their table is
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 
 import msgspec
 import numpy as np
+from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.joinery import Strut
@@ -145,20 +147,44 @@ def verdict(turning: Turning, strut: Strut) -> Verdict:
     rub = strut.many * strut.friction_n * np.abs(hot.lever_m)
     flies = float(((hot.gas_nm - rub - hot.gravity_nm) / turning.hand_m).max())
     shut = bool(hot.gravity_nm[0] > hot.gas_nm[0])
-    fails = []
-    if flies > SELF_N:
-        fails.append("self-raise")
-    if up > RAISE_N:
-        fails.append("raise")
-    if down > CLOSE_N:
-        fails.append("close")
-    if not shut:
-        fails.append("shut")
-    if share is not None and share < HOLD_SHARE:
-        fails.append("hold")
+    return against_limits(strut, cold.length_m, (share, up, down), self_n=flies, flies=flies > SELF_N, shut=shut)
+
+
+def against_limits(
+    strut: Strut,
+    length_m: Floats,
+    felt: tuple[float | None, float, float],
+    *,
+    self_n: float,
+    flies: bool,
+    shut: bool,
+    most_n: tuple[float, float] = (RAISE_N, CLOSE_N),
+) -> Verdict:
+    """What the limits say of a strut on its way, turning or straight.
+
+    Args: length_m: it takes, (n,); felt: share of the weight that the gas holds open in frost, hands to raise and to pull down [N];
+    self_n: with which it goes up by itself in the heat; flies: whether that counts; shut: it stays down by its weight;
+    most_n: what the hands may do, up and down.
+    """
+    share, up, down = felt
+    failed = {
+        "self-raise": flies,
+        "raise": up > most_n[0],
+        "close": down > most_n[1],
+        "shut": not shut,
+        "hold": share is not None and share < HOLD_SHARE,
+    }
     shortest, longest = strut.open.si - strut.stroke.si + SHORT_M, strut.open.si - LONG_M
-    fits = bool(cold.length_m.min() >= shortest - 1e-9 and cold.length_m.max() <= longest + 1e-9)
-    return Verdict(share, up, close_n=down, self_n=max(flies, 0.0), stays_shut=shut, fits=fits, fails=tuple(fails))
+    fits = bool(length_m.min() >= shortest - 1e-9 and length_m.max() <= longest + 1e-9)
+    fails = tuple([what for what in ORDER if failed[what]])
+    return Verdict(share, up, close_n=down, self_n=max(self_n, 0.0), stays_shut=shut, fits=fits, fails=fails)
+
+
+def strut_at(size_m: tuple[float, float, float], force_n: float, many: int, mounts_m: Iterable[float]) -> Strut:
+    """A strut that is sold, to the millimetre. Args: size_m: shut, open, stroke; mounts_m: on the body along and up, on the lid the same."""
+    shut, opened, stroke = (Length(size) for size in size_m)
+    bx, bz, lx, lz = (Length(round(float(at), 3)) for at in mounts_m)
+    return Strut(shut, opened, stroke=stroke, force_n=float(force_n), many=many, body_x=bx, body_z=bz, lid_x=lx, lid_z=lz)
 
 
 class Found(msgspec.Struct, frozen=True):
@@ -213,30 +239,19 @@ def search(turning: Turning, many: int = 2, rise: float = 1.25, friction_n: floa
             easy = worst + force / STRONG_N  # a weaker strut pulls less at its mounts
             for k in np.lexsort((easy, weight))[:KEPT].tolist():
                 b, p = at[k]
-                m = [Length(round(float(v), 3)) for v in (bx.ravel()[b], bz.ravel()[b], lx[p], lz[p])]
-                strut = Strut(
-                    Length(shut),
-                    Length(opened),
-                    stroke=Length(stroke),
-                    force_n=float(force),
-                    many=many,
-                    body_x=m[0],
-                    body_z=m[1],
-                    lid_x=m[2],
-                    lid_z=m[3],
-                    rise=rise,
-                    friction_n=friction_n,
-                )
+                mounts = (bx.ravel()[b], bz.ravel()[b], lx[p], lz[p])
+                strut = replace(strut_at((shut, opened, stroke), force, many, mounts), rise=rise, friction_n=friction_n)
                 best.append(((float(weight[k]), float(easy[k])), strut))
     found: Found | None = None
     for _, strut in sorted(best, key=lambda pair: pair[0])[: 4 * KEPT]:  # to the millimetre, as they are marked out
         judged = verdict(turning, strut)
-        if found is None or _badness(judged) < _badness(found.verdict):
+        if found is None or badness(judged) < badness(found.verdict):
             found = Found(strut, judged, tried)
         if judged.good:
             break
     return found
 
 
-def _badness(verdict: Verdict) -> tuple[bool, int]:
+def badness(verdict: Verdict) -> tuple[bool, int]:
+    """To sort by: what does not fit is worse than any limit that fails, and of these the weightiest counts."""
     return not verdict.fits, sum(1 << ORDER.index(what) for what in verdict.fails)

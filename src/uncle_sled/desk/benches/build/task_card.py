@@ -196,9 +196,9 @@ class TaskCard(PanelOf[BuildBench]):
 
     def _stands(self) -> str:
         """What stands there when the calendar has it done, tanks empty."""
-        session = self.session
-        after = standing(session.studied, self.bench.schedule())
-        one = next((one for one in after if one.task == self.bench.chosen), None)
+        session, chosen = self.session, self.bench.chosen
+        after = standing(session.studied, self.bench.schedule()) if chosen else ()
+        one = next((one for one in after if one.task == chosen), None)
         if one is None:
             return ""
         return standing_words(one, Words(session.shown), session.build.rig.carrier == "vehicle bed")

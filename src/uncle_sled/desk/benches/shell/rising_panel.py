@@ -5,7 +5,6 @@ from __future__ import annotations
 import msgspec
 
 from uncle_sled.core.document.edits import set_to
-from uncle_sled.core.document.joinery import Strut
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Rising
 from uncle_sled.core.drawing.primitives import Primitive
@@ -14,7 +13,7 @@ from uncle_sled.core.findings.stow.rising import CAUTION
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.rising import cloth_kg
 from uncle_sled.core.studies.stow.beds import standing_room_m, tallest_m
-from uncle_sled.core.studies.stow.rising_roof import RoofUp, meets_when_down, roof_up, search_lift
+from uncle_sled.core.studies.stow.rising_roof import RoofUp, meets_when_down, roof_up, struts_for
 from uncle_sled.core.studies.stow.struts import HOLD_SHARE, SAYS
 from uncle_sled.core.words import Words, lower_first, upper_first
 from uncle_sled.desk.kit.form import Row, plain
@@ -169,9 +168,9 @@ class RisingPanel(Panel):
 
     def find_struts(self) -> None:
         roof = self.roof()
-        if roof is None or roof.mass_kg is None:
+        if roof is None or not self._can_search():
             return
-        found = search_lift(roof.mass_kg, roof.risen.rise_m, max(roof.strut.many, 2) if roof.strut is not None else 4)
+        found = struts_for(roof)
         if found is None:
             self.session.said.emit(f"None of the struts tried is long enough for {self.words.cut(roof.risen.rise_m)}.", "note")
             return
@@ -183,7 +182,3 @@ class RisingPanel(Panel):
 
     def no_struts(self) -> None:
         self.session.edit("No struts under the roof", [set_to("shell.rising.strut", None)], "Shell")
-
-    def type_strut(self) -> None:
-        """An ordinary strut to be typed over."""
-        self.session.edit("Struts under the roof", [set_to("shell.rising.strut", msgspec.to_builtins(Strut(many=4)))], "Shell")

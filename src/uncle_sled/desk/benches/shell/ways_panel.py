@@ -102,7 +102,7 @@ class CompareWays(Dialog):
             if len(ids) > 1
         ]
         groups += [((face.id,), lower_first(face.name)) for face in faces]
-        groups.append((SCHOOLS_TOO, "the whole body, by each school"))
+        groups.append((SCHOOLS_TOO, "whole body, by school"))
         self.which = ChoiceField("Which faces", groups)
         self.which.setMinimumWidth(190)
         self.which.entered.connect(lambda _: self.refresh())

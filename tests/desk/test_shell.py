@@ -330,6 +330,11 @@ def test_a_sketch_is_laid_under_scaled_by_two_points_and_slid(open_on, tmp_path)
     bench.lay_sketch_from(tmp_path / "s.png")
     assert sketch().file == "sketches/s.png" and (tmp_path / "builds" / "sketches" / "s.png").is_file() and not sketch().picture
     assert sketch().m_per_px == pytest.approx(3.05 / 400) and bench.sheet.sketching == "scale"
+
+    def body_fill():
+        return next(one.fill for leaf in bench.sheet.leaves() for one in leaf.shapes if isinstance(one, Poly) and one.id == "shell")
+
+    assert body_fill() == "", "the picture is seen through the body"
     bench.scale_sketch(1.0, "2 m")
     assert sketch().m_per_px == pytest.approx(2 * 3.05 / 400)
     for bad in ("-1 m", "a bit"):

@@ -221,12 +221,14 @@ def _rounded(s: Studied, cut: Cut, points: tuple[Point, ...]) -> tuple[Point, ..
     return tuple(made)
 
 
-def body_line(s: Studied) -> tuple[Primitive, ...]:
-    """The outline with its inside line, and the nose box."""
+def body_line(s: Studied, *, filled: bool = True) -> tuple[Primitive, ...]:
+    """The outline with its inside line, and the nose box. Args: filled: else what lies behind is seen through it."""
     body = s.framed.body
     if body is None:
         return ()
-    shapes: list[Primitive] = [Poly(tuple((float(x), float(z)) for x, z in body.side.polygon), "ink", "body", 1.6, id="shell")]
+    shapes: list[Primitive] = [
+        Poly(tuple((float(x), float(z)) for x, z in body.side.polygon), "ink", "body" if filled else "", 1.6, id="shell")
+    ]
     inside = inside_of(s.build.shell, body)
     if not inside.is_empty and inside.geom_type == "Polygon":
         shapes.append(Poly(tuple((float(x), float(z)) for x, z in list(inside.exterior.coords)[:-1]), "pencil", "", 0.8, dash=(3, 3)))

@@ -80,21 +80,19 @@ class ShellSheet(SheetView):
     # what is drawn
     def _shown(self) -> object:
         drawn = self.good_framed()
-        sketch = self.session.build.shell.sketch
-        laid = (Same(sketch), self.sketching, len(self.corners), self.session.path)
-        return self.view, self.session.shown, Same(drawn), laid, Same(self.session.studied.framed)
+        return self.session.shown, Same(drawn), self._picture_laid(), Same(self.session.studied.framed)
+
+    def _picture_laid(self) -> tuple[object, ...]:
+        """All that says how the picture under the profile lies and shows."""
+        return self.view, Same(self.session.build.shell.sketch), self.sketching, len(self.corners), self.session.path
 
     def leaves(self) -> Iterator[Leaf]:
         s = self.session.studied
         frame, words, drawn = self.frame("side"), Words(self.session.shown), self.good_framed()
         yield Leaf(rig_views.side_rig(s.build), frame)
-        yield Leaf(
-            (),
-            frame,
-            by_hand=self._paint_sketch,
-            token=(Same(s.build.shell.sketch), self.view, self.sketching, len(self.corners), self.session.path),
-        )
-        yield Leaf(shell_views.body_line(s), frame)
+        yield Leaf((), frame, by_hand=self._paint_sketch, token=self._picture_laid())
+        traced = self.view == "Profile" and s.build.shell.sketch is not None
+        yield Leaf(shell_views.body_line(s, filled=not traced), frame)
         if self.view != "Profile" and drawn is not None:
             yield Leaf(shell_views.side_sticks(_with(s, drawn), faint=self.view != "Framing"), frame)
         if self.view != "Reline":

@@ -15,7 +15,8 @@ from uncle_sled.core.drawing.build.standing_words import standing_words
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.parts.all_parts import parts_of
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.build.brought import START, TRIP, bringers, brought
+from uncle_sled.core.studies.build.brought import brought
+from uncle_sled.core.studies.build.what_it_is import START, TRIP, bringers
 from uncle_sled.core.studies.build.schedule import schedule_of
 from uncle_sled.core.studies.build.standing import standing
 from uncle_sled.core.studies.build.tasks import shipped_tasks, tasks_of

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -31,6 +32,9 @@ from uncle_sled.desk.worker import Worker
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.clock import today
 
+if TYPE_CHECKING:  # at the start of the window no calendar is wanted
+    from uncle_sled.core.studies.build.schedule import Schedule
+
 REST_MS = 150
 
 
@@ -46,6 +50,7 @@ class Session(QObject):
     flash = Signal(tuple)  # ids to point at for a moment
     pointed = Signal(object)  # a finding, to be shown where it is
     file_changed = Signal()
+    day_changed = Signal()  # another day of the build is looked at, or the whole again
     opened = Signal()  # another project
 
     def __init__(self, project: Project, path: Path | None = None, worker: Worker | None = None) -> None:
@@ -64,6 +69,7 @@ class Session(QObject):
         self._row: tuple[object, str, int] | None = None  # the shown case among these
         self.reading_first = False  # nothing is judged until the first reading is painted
         self._rested: Studied | None = None  # results of the build when a hand began to drag
+        self.day: float | None = None  # days since the first of the work, whose half-built thing is looked at; None: the whole build
         self.ticks = 0  # goes on with whatever a panel may show: what was hidden meanwhile need not look again where it did not
         self.worker = worker
         self.answers = Answers(worker, lambda: self.project, lambda: self.studied, self)
@@ -73,6 +79,7 @@ class Session(QObject):
             self.case_changed,
             self.judged,
             self.file_changed,
+            self.day_changed,
             self.answers.changed,
             self.answers.told,
         ):
@@ -308,6 +315,22 @@ class Session(QObject):
             there |= {member.id for member in self.studied.framed.members}
         return there
 
+    # the build on a day
+    def schedule(self) -> Schedule:
+        """The best calendar there is for the build as it is."""
+        from uncle_sled.core.studies.build.schedule import best_schedule, schedule_of
+
+        answer = self.answers.of(best_schedule)
+        if answer.fresh and answer.value is not None:
+            return answer.value
+        return schedule_of(self.build, self.facts)
+
+    def show_day(self, day: float | None) -> None:
+        """Look at what stands there when so many days have gone by; None: at the whole build."""
+        if day != self.day:
+            self.day = day
+            self.day_changed.emit()
+
     # remedies
     def ask_at_rest(self) -> None:
         """The hand rests: what takes longer than a frame is judged, and what helps is looked for in the worker."""
@@ -401,6 +424,7 @@ class Session(QObject):
         if stop != self.stop:
             self.let_go()
             self.put_back(because="another stop was opened")
+            self.show_day(None)  # what other stops draw is the whole build
             self.stop = stop
             self.stop_changed.emit(stop)
 
@@ -427,6 +451,7 @@ class Session(QObject):
         self.path, self.read_only = path, read_only
         self.selection = ()
         self.case_id = ""
+        self.day = None
         self.answers.forget()
         self._studied = self._row = None
         forget()

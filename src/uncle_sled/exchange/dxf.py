@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 
 from uncle_sled.core.drawing.backend import BASELINE, Look, draw
-from uncle_sled.core.drawing.primitives import Point, Text
+from uncle_sled.core.drawing.primitives import Point, Raster, Text
 from uncle_sled.core.drawing.shell.cut_sheet import cut_sheet
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.exchange.dxf_library import Modelspace, TextEntityAlignment, document, units
@@ -49,6 +49,8 @@ class _Dxf:
     def hatch(self, outline: tuple[Point, ...], strokes: list[tuple[Point, Point]], ink: str) -> None: ...
     def band(self, outline: tuple[Point, ...], thick: float) -> None: ...
     def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None: ...
+
+    def raster(self, picture: Raster) -> None: ...
 
     def words(self, left: float, baseline: float, text: Text) -> None:
         made = self.space.add_text(text.text, height=text.size, dxfattribs={"layer": "WORDS"})

@@ -8,8 +8,8 @@ from typing import Any
 from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import Page
-from uncle_sled.core.drawing.primitives import Point, Text
-from uncle_sled.exchange.svg import FACES
+from uncle_sled.core.drawing.primitives import Point, Raster, Text
+from uncle_sled.exchange.svg import FACES, image_of
 from uncle_sled.shipped import shipped
 
 
@@ -99,6 +99,11 @@ class _Pdf:
     def ground(self, left: float, low: float, wide: float, high: float, _ink: str) -> None:
         self.canvas.setFillColor("#FFFFFF")
         self.canvas.rect(left, low, wide, high, stroke=0, fill=1)
+
+    def raster(self, picture: Raster) -> None:
+        from reportlab.lib.utils import ImageReader
+
+        self.canvas.drawImage(ImageReader(image_of(picture)), *picture.at, picture.wide, picture.high)
 
     def words(self, left: float, baseline: float, text: Text) -> None:
         self.canvas.setFillColor(_ink(text.ink))

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import base64
+import io
+from typing import Any
 from xml.etree import ElementTree as Tree
 
 from uncle_sled.core.document.bounds import STRANGE
 from uncle_sled.core.drawing.backend import Look, draw
 from uncle_sled.core.drawing.inks import LIGHT, mixed
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page
-from uncle_sled.core.drawing.primitives import Point, Primitive, Text, placed
+from uncle_sled.core.drawing.primitives import Point, Primitive, Raster, Text, placed
 from uncle_sled.shipped import shipped
 
 FACES = {
@@ -49,6 +51,20 @@ def svg_bytes(*pages: Page) -> bytes:
     Tree.SubElement(root, "rect", {"width": "100%", "height": "100%", "fill": "#FFFFFF"})
     draw(page.shapes, _Svg(root, defs, page.height))
     return b'<?xml version="1.0" encoding="UTF-8"?>\n' + Tree.tostring(root)
+
+
+def image_of(picture: Raster) -> Any:
+    """Its pixels as an image of the imaging library, which loads when a page has one."""
+    from PIL import Image
+
+    return Image.frombytes("L" if picture.grey else "RGB", picture.size, picture.pixels)
+
+
+def png_bytes(picture: Raster) -> bytes:
+    """Its pixels as a PNG; the same pixels are written twice alike."""
+    out = io.BytesIO()
+    image_of(picture).save(out, "PNG", optimize=True)
+    return out.getvalue()
 
 
 def _font_face(face: str, file: str) -> str:
@@ -110,6 +126,12 @@ class _Svg:
         top = self.height - low - high
         spot = {"x": f"{left:.2f}", "y": f"{top:.2f}", "width": f"{wide:.2f}", "height": f"{high:.2f}"}
         Tree.SubElement(self.root, "rect", {**spot, "fill": "#FFFFFF"})
+
+    def raster(self, picture: Raster) -> None:
+        x, top = picture.at[0], self.height - picture.at[1] - picture.high
+        spot = {"x": f"{x:.2f}", "y": f"{top:.2f}", "width": f"{picture.wide:.2f}", "height": f"{picture.high:.2f}"}
+        data = base64.b64encode(png_bytes(picture)).decode()
+        Tree.SubElement(self.root, "image", {**spot, "href": f"data:image/png;base64,{data}"})
 
     def words(self, left: float, baseline: float, text: Text) -> None:
         look = {

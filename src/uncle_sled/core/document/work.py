@@ -51,6 +51,15 @@ class TaskChange(msgspec.Struct, frozen=True):
     least: tuple[Literal["roll", "sleep"], ...] | None = None  # what it must be done for at the least
 
 
+class BroughtBy(msgspec.Struct, frozen=True):
+    """A task that brings a part, where it is not the usual one. part: its id; what: its kind by the table; task: "": there from the start."""
+
+    id: Word
+    part: Word
+    what: Word
+    task: Annotated[Word, about("Comes with", "The task that brings it")] = ""
+
+
 class Lift(msgspec.Struct, frozen=True):
     """Something to be lifted. what: id of a surface, a thing, "body" or "frame"; sizes that are empty are worked out."""
 
@@ -144,6 +153,7 @@ class Work(msgspec.Struct, frozen=True):
     shop: Annotated[Temperature | None, about("Shop kept at", "Heated to; nothing: a little over outside")] = None
     wet_months: tuple[int, ...] | None = None
     changes: tuple[TaskChange, ...] = ()
+    brings: tuple[BroughtBy, ...] = ()
     lifts: tuple[Lift, ...] = ()
     glue: Glue = Glue()
     ticks: tuple[Tick, ...] = ()

@@ -11,7 +11,7 @@ from typing import Protocol
 
 import msgspec
 
-from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, hatch_lines
+from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Raster, Text, hatch_lines
 
 ANCHOR = {"left": 0.0, "middle": 0.5, "right": 1.0}
 BASELINE = 0.34  # of a text's size: how far its baseline is under its middle
@@ -50,6 +50,9 @@ class Backend(Protocol):
     def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
         """A patch under words, so that no line runs through them."""
 
+    def raster(self, picture: Raster) -> None:
+        """Pixels in their place; where a medium has none, the frame about them."""
+
     def words(self, left: float, baseline: float, text: Text) -> None:
         """A text that begins there, on its baseline."""
 
@@ -61,6 +64,8 @@ def draw(shapes: Iterable[Primitive], to: Backend) -> None:
             _poly(shape, to)
         elif isinstance(shape, Text):
             _text(shape, to)
+        elif isinstance(shape, Raster):
+            to.raster(shape)
         else:
             look = Look(shape.stroke, shape.width, shape.dash, shape.fill, id=shape.id)
             to.circle(shape.centre, shape.radius, look)

@@ -70,7 +70,19 @@ class Text(msgspec.Struct, frozen=True):
         return text_width(self.text, self.size, self.face)
 
 
-Primitive = Poly | Circle | Text
+class Raster(msgspec.Struct, frozen=True):
+    """A picture of pixels at a place, in drawing units. pixels: rows from the top, a byte each where it is grey, else three."""
+
+    at: Point  # its low left corner
+    wide: float
+    high: float
+    pixels: bytes
+    size: tuple[int, int]
+    grey: bool = True
+    id: str = ""
+
+
+Primitive = Poly | Circle | Text | Raster
 
 
 def line(a: Point, b: Point, stroke: str = "ink", width: float = 1.0, dash: tuple[float, ...] = (), id: str = "") -> Poly:
@@ -105,6 +117,9 @@ def placed(shapes: Iterable[Primitive], scale: float, dx: float, dy: float) -> t
             moved.append(replace(shape, points=tuple((x * scale + dx, y * scale + dy) for x, y in shape.points), band=shape.band * scale))
         elif isinstance(shape, Circle):
             moved.append(replace(shape, centre=(shape.centre[0] * scale + dx, shape.centre[1] * scale + dy), radius=shape.radius * scale))
+        elif isinstance(shape, Raster):
+            at = (shape.at[0] * scale + dx, shape.at[1] * scale + dy)
+            moved.append(replace(shape, at=at, wide=shape.wide * scale, high=shape.high * scale))
         else:
             moved.append(replace(shape, at=(shape.at[0] * scale + dx, shape.at[1] * scale + dy)))
     return tuple(moved)

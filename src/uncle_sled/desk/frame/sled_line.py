@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from datetime import timedelta
 from functools import lru_cache
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt, Signal
@@ -18,7 +19,7 @@ from uncle_sled.core.engine import Same
 from uncle_sled.core.reading.studied import Studied, length_m
 from uncle_sled.core.units import distance, weight
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.frame.sled_reading import Reading, reading
+from uncle_sled.desk.frame.sled_reading import Reading, reading, reading_on
 from uncle_sled.desk.hand import Hand
 from uncle_sled.desk.kit.guarded import Guarded
 from uncle_sled.desk.kit.painting import Written, canvas, said_if_it_fails, write
@@ -98,7 +99,7 @@ class SledLine(Guarded, QWidget):
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Sled line")
-        for signal in (session.changed, session.selected, session.case_changed):
+        for signal in (session.changed, session.selected, session.case_changed, session.day_changed):
             signal.connect(self._refresh)
 
     def _refresh(self) -> None:
@@ -148,7 +149,8 @@ class SledLine(Guarded, QWidget):
             said = reading(s, row)
             was = reading(self.session.studied, self.session.row) if self.session.ghost is not None else None
             if self.height() < FULL_PX:
-                self._paint_strip(painter, s, said)
+                if self.session.day is None or not self._paint_day(painter, s):
+                    self._paint_strip(painter, s, said)
                 return
             self._paint_gauge(painter, s, said, was)
             self._paint_beam(painter, s, row)
@@ -187,6 +189,55 @@ class SledLine(Guarded, QWidget):
         )
         x = self._text(painter, x, 22, elided(worst, 13, max(self.width() - x - 230, 40)), 13, "sled bad" if outs else "sled good").right()
         self._text(painter, self.width() - 16, 22, said.lean_words, 13, "sled ink", anchor="right")
+
+    def _paint_day(self, painter: QPainter, s: Studied) -> bool:
+        """The reading of the half-built thing on a day, over the days of the work; whether there is one."""
+        from uncle_sled.core.drawing.build.day_strip import last_day
+        from uncle_sled.core.drawing.build.plan_chart import day_words
+        from uncle_sled.core.studies.build.standing import on_day
+
+        day, schedule = self.session.day or 0.0, self.session.schedule()
+        one = on_day(s, schedule, day)
+        if one is None:
+            return False
+        said = reading_on(s, one, f"On {day_words(schedule.begin + timedelta(days=int(day)))}")
+        x = self._text(painter, 16, 19, said.title, 13, "sled chalk").right() + 10
+        ink = "sled mind" if said.state == "mind" else "sled ink"
+        x = self._text(painter, x, 19, said.big, 22, ink, "head").right() + 12
+        x = self._text(painter, x, 19, said.beside[0], 13, "sled pencil").right() + 16
+        if said.kg is not None:
+            self._bar(painter, said, QRectF(x, 14, 150, 10), numbers=False)
+            x += 168
+        marks = [
+            name
+            for name, on in (
+                ("not to be towed", bool(one.off_band) or not one.on_wheels),
+                ("not on its jack alone", one.tips),
+                ("open to rain", bool(one.rain)),
+            )
+            if on
+        ]
+        told = ", ".join(marks) if marks else "as it stands it may be towed"
+        self._text(painter, x, 19, elided(told, 13, max(self.width() - x - 16, 40)), 13, "sled mind" if marks else "sled good")
+        track = self.day_track()
+        painter.fillRect(track, colour("sled track"))
+        at = track.left() + track.width() * min(day / max(last_day(schedule), 1e-6), 1.0)
+        painter.fillRect(QRectF(track.left(), track.top(), at - track.left(), track.height()), colour("sled wood"))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(colour("sled ink"))
+        painter.drawEllipse(QPointF(at, track.center().y()), 5, 5)
+        return True
+
+    def day_track(self) -> QRectF:
+        """Where the days of the work lie along the strip."""
+        return QRectF(16, STRIP_PX - 9, max(self.width() - 32, 10), 4)
+
+    def _to_day(self, x: float) -> None:
+        from uncle_sled.core.drawing.build.day_strip import last_day
+
+        track, last = self.day_track(), last_day(self.session.schedule())
+        share = min(max((x - track.left()) / track.width(), 0.0), 1.0)
+        self.session.show_day(None if share >= 1.0 else share * last)
 
     def _paint_gauge(self, painter: QPainter, _s: Studied, said: Reading, was: Reading | None) -> None:
         title = f"Tried: {lower_first(said.title)}" if was is not None else said.title
@@ -442,6 +493,9 @@ class SledLine(Guarded, QWidget):
         return min(near, key=lambda pair: pair[0])[1] if near else None
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self.session.day is not None and self.height() < FULL_PX and event.position().y() > STRIP_PX - 16:
+            self._to_day(event.position().x())
+            return
         if self.height() < FULL_PX or event.button() != Qt.MouseButton.LeftButton:
             return
         for spot, id in self._case_spots:
@@ -458,6 +512,9 @@ class SledLine(Guarded, QWidget):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._drag is not None:
             self._move_bob(event.position().x())
+            return
+        if self.session.day is not None and event.buttons() & Qt.MouseButton.LeftButton and self.height() < FULL_PX:
+            self._to_day(event.position().x())
             return
         hung = self.bob_at(event.position()) if self.height() >= FULL_PX else None
         if hung is not None:

@@ -10,6 +10,7 @@ from uncle_sled.core.reading.limits import least_front_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.balance.sureness import load_sigma_kg
 from uncle_sled.core.studies.balance.tow_vehicle import payload_left_kg
+from uncle_sled.core.studies.build.standing import Standing
 from uncle_sled.core.words import Words
 
 
@@ -108,6 +109,39 @@ def reading(s: Studied, row: int) -> Reading:
         needles,
         *sides,
         "",
+    )
+
+
+def reading_on(s: Studied, one: Standing, title: str) -> Reading:
+    """The gauge of the half-built thing, tanks empty. Args: title: of which day."""
+    words = Words(s.build.brief.reading.shown())
+    if one.total_kg <= 0:
+        return _none(title, "nothing stands there yet")
+    if s.build.rig.carrier == "vehicle bed" and len(one.axle_kg) > 1:
+        made = _none(title, f"front {words.kg(one.axle_kg[0])}")
+        return msgspec.structs.replace(
+            made, big=words.kg(one.axle_kg[1]), beside=(f"on the rear axle, {words.kg(one.axle_kg[0])} in front", "")
+        )
+    if one.tongue_kg is None or one.share is None:
+        why = f"{words.kg(one.total_kg)} without wheels" if not one.on_wheels else f"{words.kg(one.total_kg)}, ball not known"
+        return _none(title, why)
+    most = max(one.tongue_kg, one.band_kg[1] if one.band_kg else 0.0, 1.0) * 1.4
+    return Reading(
+        title,
+        words.kg(one.tongue_kg),
+        (f"{words.share(one.share)} of {words.bare_kg(one.total_kg)}", ""),
+        one.tongue_kg,
+        sigma_kg=0.0,
+        band=one.band_kg,
+        limit_kg=None,
+        most_kg=most,
+        state="none" if one.band_kg is None else "mind" if one.off_band else "good",
+        needles=(),
+        left="",
+        right="",
+        lean=None,
+        lean_words="",
+        last="",
     )
 
 

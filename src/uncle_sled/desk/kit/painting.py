@@ -11,11 +11,23 @@ from typing import Any
 
 import msgspec
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPaintDevice, QPainter, QPainterPath, QPen, QPolygonF, QStaticText, QTransform
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QFontMetricsF,
+    QImage,
+    QPaintDevice,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+    QStaticText,
+    QTransform,
+)
 from PySide6.QtWidgets import QWidget
 
 from uncle_sled.core.drawing.backend import Look, draw
-from uncle_sled.core.drawing.primitives import Point, Primitive, Text
+from uncle_sled.core.drawing.primitives import Point, Primitive, Raster, Text
 from uncle_sled.core.drawing.text_width import text_width, wrapped
 from uncle_sled.desk.theme.theme import colour, font, theme_name
 
@@ -202,6 +214,13 @@ class _Painted:
     def ground(self, left: float, low: float, wide: float, high: float, ink: str) -> None:
         corner, scale = self.frame.point((left, low + high)), self.frame.scale
         self.painter.fillRect(QRectF(corner.x(), corner.y(), wide * scale, high * scale), _veil(ink))
+
+    def raster(self, picture: Raster) -> None:
+        kind = QImage.Format.Format_Grayscale8 if picture.grey else QImage.Format.Format_RGB888
+        wide, high = picture.size
+        image = QImage(picture.pixels, wide, high, wide * (1 if picture.grey else 3), kind)
+        corner, scale = self.frame.point((picture.at[0], picture.at[1] + picture.high)), self.frame.scale
+        self.painter.drawImage(QRectF(corner.x(), corner.y(), picture.wide * scale, picture.high * scale), image)
 
     def words(self, _left: float, _baseline: float, text: Text) -> None:
         where = self.frame.point(text.at)

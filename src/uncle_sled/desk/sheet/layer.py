@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from PySide6.QtCore import QRect, QRectF, QSize
 from PySide6.QtGui import QPainter, QPixmap, QRegion
 
-from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
+from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Raster, Text
 from uncle_sled.desk.kit.painting import Frame, Written, canvas, paint
 
 ALIGN_PX = 4  # rectangles begin and end where pixels do at 125, 150 and 175 % as well
@@ -50,6 +50,9 @@ def box_px(shape: Primitive, frame: Frame) -> QRectF:
     if isinstance(shape, Circle):
         at, r = frame.point(shape.centre), shape.radius * frame.scale + shape.width + 2
         return QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r)
+    if isinstance(shape, Raster):
+        low, top = shape.at[1], shape.at[1] + shape.high
+        return QRectF(frame.point((shape.at[0], top)), frame.point((shape.at[0] + shape.wide, low)))
     left, low, right, high = shape.box
     more = _reach_px(shape)
     return QRectF(frame.point((left, high)), frame.point((right, low))).adjusted(-more, -more, more, more)

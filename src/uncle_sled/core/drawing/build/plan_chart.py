@@ -44,6 +44,17 @@ class Scale:
         return (x - NAME) / self.per_day
 
 
+def day_pointer(scale: Scale, day: float, high: float) -> tuple[Primitive, ...]:
+    """Where the day stands that is looked at, over all rows, with its date."""
+    x = scale.x(day)
+    told = day_words(scale.begin + timedelta(days=int(day)))
+    return (
+        line((x, 2.0), (x, high - TOP + 22), "chalk", 1.8),
+        Poly(((x - 6, high - TOP + 32), (x + 6, high - TOP + 32), (x, high - TOP + 22)), "chalk", "chalk", 1.0),
+        Text((x + 10, high - TOP + 30), told, 12, "chalk", "strong", "left", ground="paper"),
+    )
+
+
 def chart_high(schedule: Schedule) -> float:
     """Height that the calendar takes with all its rows [points]."""
     return TOP + ROW * len(schedule.placed) + 18.0

@@ -23,6 +23,7 @@ from uncle_sled.core.drawing.primitives import HATCH_OF_GROUP, Circle, Point, Po
 from uncle_sled.core.drawing.rig.things_placed import MOST_KEPT, Placed, things_in
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.engine import from_last, keep, keep_each
+from uncle_sled.core.geometry.cab import cab_outline
 from uncle_sled.core.geometry.footprint import corners_m
 from uncle_sled.core.geometry.ring import corners_of
 from uncle_sled.core.geometry.vessel import vessel_of
@@ -96,17 +97,9 @@ def _truck_side(build: Build, wheel: float) -> list[Primitive]:
     front = bed.bed_front.si if bed.bed_front else 0.8
     top = bed.bed_top.si if bed.bed_top else 0.95
     end = front + (bed.bed_length.si if bed.bed_length else base)
-    cab: tuple[Point, ...] = (
-        (-0.85, wheel * 0.8),
-        (-0.85, 1.05),
-        (-0.45, 1.18),
-        (0.05, 1.95),
-        (front - 0.1, 2.0),
-        (front - 0.1, wheel * 0.8),
-    )
     window: tuple[Point, ...] = ((-0.2, 1.22), (0.14, 1.82), (front - 0.3, 1.84), (front - 0.3, 1.22))
     return [
-        Poly(cab, "vehicle", "vehicle", 1.2, tint=0.35, id="vehicle"),
+        Poly(cab_outline(wheel, front), "vehicle", "vehicle", 1.2, tint=0.35, id="vehicle"),
         Poly(window, "vehicle", "body", 1.0, id="vehicle"),
         rect(-0.1, wheel * 1.1, end + 0.1, 0.14, stroke="zinc", fill="zinc", id="frame"),
         rect(front, top - 0.1, end - front, 0.1, stroke="zinc", fill="zinc", id="bed"),

@@ -8,37 +8,20 @@ tanks hold. Source: first principles; the table names its own.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Face, Layer, Shell
+from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
-from uncle_sled.core.framing.cut_plywood import PLYWOOD
-from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.materials import TIMBER, Material, materials
 from uncle_sled.core.parts.all_parts import framed_of, parts_of
 from uncle_sled.core.parts.face_build import Library, layer_kg_m2, library_of
-from uncle_sled.core.parts.from_shell import SUB_FRAME, face_sums
+from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.parts.part import Part
-from uncle_sled.core.studies.build.tasks import tasks_of
-from uncle_sled.core.tables import table
-
-START, TRIP = "", "trip"  # no task: there on the first day; rides along only
-CONTENTS = {"fresh": "water", "grey": "water", "black": "water", "gas": "gas"}
-BUILT_IN = ("cabinet", "bed", "furniture")
-SIDES = ("left side", "right side")
-
-
-class Bringer(msgspec.Struct, frozen=True):
-    """A line of the table. what: a kind of piece; tasks: which of them brings it, the first that there is."""
-
-    what: str
-    tasks: tuple[str, ...]
-    source: str
+from uncle_sled.core.studies.build.what_it_is import Bringing, bringing_of, kind_of_sticks, kind_of_thing, kinds_of_layers
 
 
 class Brought(msgspec.Struct, frozen=True):
@@ -58,16 +41,10 @@ class Brought(msgspec.Struct, frozen=True):
         return self.part.mass_kg * self.share
 
 
-@lru_cache(maxsize=1)
-def bringers() -> dict[str, Bringer]:
-    """The shipped table by kind of piece."""
-    return {line.what: line for line in table("catalogue/brings.csv", Bringer)}
-
-
 @keep(most=4)
 def brought(build: Build, facts: Facts) -> tuple[Brought, ...]:
     """Every part of a build with the task that brings it; the masses of one part add up to its own."""
-    here = {task.id for task in tasks_of(build, facts)}
+    here = bringing_of(build, facts)
     framed, library = framed_of(build, facts), library_of(facts.materials)
     things = {thing.id: thing for thing in build.stow.things}
     faces = {face.id: face for face in build.shell.faces}
@@ -81,14 +58,8 @@ def brought(build: Build, facts: Facts) -> tuple[Brought, ...]:
             made += _layers(part, face, build.shell, library, here, timber, sums.sticks)
         else:
             what = _kind(part, root, rest, things, build.shell)
-            made.append(Brought(part, what, _by(what, here)))
+            made.append(Brought(part, what, here.by(part.id, what)))
     return tuple(made)
-
-
-def _by(what: str, here: set[str]) -> str:
-    if what == TRIP:
-        return TRIP
-    return next((task for task in bringers()[what].tasks if task in here), START)
 
 
 def _kind(part: Part, root: str, rest: list[str], things: dict[str, Thing], shell: Shell) -> str:
@@ -96,11 +67,11 @@ def _kind(part: Part, root: str, rest: list[str], things: dict[str, Thing], shel
     if root == "systems":
         return "wiring"
     if root == "stow":
-        return _kind_of_thing(things[rest[1]]) if part.id == rest[1] else "rails"
+        return kind_of_thing(things[rest[1]]) if part.id == rest[1] else "rails"
     if root == "rig":
         return {"frame_mass": "frame", "axles": "axle"}.get(rest[0], "start")
     if rest[0] == "framing":
-        return _kind_of_sticks(part.id, shell)
+        return kind_of_sticks(part.id, shell)
     if rest[0] == "openings":
         return "opening" if part.mass_kg >= 0 else "cut out"
     if rest[0] == "relined":
@@ -117,73 +88,18 @@ def _kind(part: Part, root: str, rest: list[str], things: dict[str, Thing], shel
     return of[rest[0]]
 
 
-def _kind_of_thing(thing: Thing) -> str:
-    if thing.cargo:
-        return TRIP
-    if thing.taken_out:
-        return "start"  # it went before the first day, out of what was weighed
-    if thing.tank is not None:
-        return CONTENTS.get(thing.tank.contents, "equipment")
-    return "built in" if thing.kind in BUILT_IN else "equipment"
-
-
-def _kind_of_sticks(id: str, shell: Shell) -> str:
-    """The sticks of a kind of face, or what joins panels."""
-    if id == "fillets":
-        return "fillet"
-    of = id.removeprefix("sticks-")
-    if of == SUB_FRAME:
-        return "sub-frame"
-    if shell.framing.school == PANELS.name:
-        return "panel edge"
-    return {"floor": "floor sticks", "roof": "roof sticks"}.get(of, "wall sticks")
-
-
 def _layers(
-    part: Part, face: Face, shell: Shell, library: Library, here: set[str], timber: Material, sticks: float | None
+    part: Part, face: Face, shell: Shell, library: Library, here: Bringing, timber: Material, sticks: float | None
 ) -> Iterator[Brought]:
     """A face layer by layer; glue and fasteners go with the layers by their mass. Args: timber, sticks: as of ``layer_kg_m2``."""
     masses = [layer_kg_m2(layer, library[layer.material], timber, sticks) for layer in face.layers]
     whole = sum(masses)
     if whole <= 0:  # nothing but glue
-        yield Brought(part, "sheathing", _by("sheathing", here))
+        yield Brought(part, "sheathing", here.by(part.id, "sheathing"))
         return
-    kinds = _kinds_of_layers(face, shell, library)
+    kinds = kinds_of_layers(face, shell, library)
     gathered: dict[str, float] = {}
     for what, mass in zip(kinds, masses, strict=True):
         gathered[what] = gathered.get(what, 0.0) + mass / whole
     for what, share in gathered.items():
-        yield Brought(part, what, _by(what, here), share)
-
-
-def _kinds_of_layers(face: Face, shell: Shell, library: Library) -> list[str]:
-    """What each layer of a face is, from outside in."""
-    stuff = [library[layer.material] for layer in face.layers]
-    solid = [k for k, material in enumerate(stuff) if material.form in ("sheet", "roll", "board") and material.family != "membrane"]
-    thickest = max(solid, key=lambda k: face.layers[k].thickness.si, default=-1)
-    made = []
-    for k, (layer, material) in enumerate(zip(face.layers, stuff, strict=True)):
-        inside = bool(solid) and k == solid[-1] and len(solid) > 1
-        made.append(_kind_of_layer(face, shell, layer, material, inside, k == thickest))
-    return made
-
-
-def _kind_of_layer(face: Face, shell: Shell, layer: Layer, material: Material, inside: bool, thickest: bool) -> str:
-    floor = face.kind == "floor"
-    if material.family == "paint":
-        return "paint"
-    if material.family == "cloth":
-        return "cloth"
-    if shell.framing.school == PANELS.name:
-        return "panel"
-    if material.air or (material.form == "board" and not floor and not inside):
-        return "boards"
-    if material.form in ("fill", "coat"):
-        return "insulation"
-    if floor:
-        return "floor finish" if material.family == "covering" else "floor sheet"
-    if shell.framing.school == PLYWOOD.name and face.kind in SIDES and thickest:
-        return "plywood side"
-    if inside or material.family == "membrane":
-        return "lining" if inside or layer is not face.layers[0] else "sheathing"
-    return "roof sheet" if face.kind == "roof" else "sheathing"
+        yield Brought(part, what, here.by(part.id, what), share)

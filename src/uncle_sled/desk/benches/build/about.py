@@ -37,6 +37,7 @@ ABOUT = About(
             "How likely it is finished by when, and what moves it most",
             panel="plain_panels:ChancePanel",
         ),
+        View("Round", "the body in the round", "All pieces on any day of the work, turned by the hand", panel="round_panel:RoundPanel"),
         View("Lift", "lift day", "What is lifted, by what, by whom, and when not", panel="lift_panel:LiftPanel"),
         View(
             "Glue", "glue, resin and coatings", "How much, in which pots, how fast, and when it has cured", panel="plain_panels:GluePanel"

@@ -9,7 +9,7 @@ import msgspec
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.work import LogEntry, TaskChange
 from uncle_sled.core.studies.build.lifting import liftable
-from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
+from uncle_sled.core.studies.build.schedule import Schedule, best_schedule
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
@@ -39,10 +39,7 @@ class BuildBench(PanelBench):
 
     def schedule(self) -> Schedule:
         """The best calendar there is for the build as it is."""
-        answer = self.session.answers.of(best_schedule)
-        if answer.fresh and answer.value is not None:
-            return answer.value
-        return schedule_of(self.session.build, self.session.project.facts)
+        return self.session.schedule()
 
     # what can be done
     def change_op(self, id: str, **fields: Any) -> Op:

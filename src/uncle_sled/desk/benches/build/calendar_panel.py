@@ -9,11 +9,14 @@ from PySide6.QtCore import QPointF, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from uncle_sled.core.document.edits import apply, set_to
-from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_words, plan_chart, rows_of
+from uncle_sled.core.drawing.build.day_strip import last_day
+from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_pointer, day_words, plan_chart, rows_of
+from uncle_sled.core.drawing.build.standing_words import there_words
 from uncle_sled.core.drawing.pick import id_at
 from uncle_sled.core.drawing.primitives import Primitive, rect
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.schedule import Schedule, best_schedule, schedule_of
+from uncle_sled.core.studies.build.standing import on_day
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.benches.build.task_card import TaskCard
 from uncle_sled.desk.benches.build.week_card import WeekCard
@@ -34,11 +37,13 @@ class PlanChart(Chart):
     picked = Signal(str)
     dragged = Signal(str, float)
     dropped = Signal()
+    day_at = Signal(float)  # over the rows: the day that is looked at
 
     def __init__(self, *args: Any) -> None:
         super().__init__(*args)
         self.hand: tuple[str, QPointF] | None = None
         self.off = 0.0
+        self.over = False
         self.per_day = 1.0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
@@ -47,17 +52,24 @@ class PlanChart(Chart):
             return
         self.setFocus(Qt.FocusReason.MouseFocusReason)
         at = event.position()
+        if at.y() < TOP:
+            self.over = True
+            self.day_at.emit(at.x())
+            return
         id = id_at(self.make(float(self.width()), float(self.height())), (at.x(), self.height() - at.y()))
         self.picked.emit(id)
         self.hand, self.off = ((id, at) if id else None), 0.0
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.over:
+            self.day_at.emit(event.position().x())
         if self.hand is not None:
             self.off = event.position().x() - self.hand[1].x()
             self.update()
             self.dragged.emit(self.hand[0], self.off / max(self.per_day, 1e-6))
 
     def mouseReleaseEvent(self, _event: QMouseEvent) -> None:
+        self.over = False
         if self.hand is not None:
             self.hand, self.off = None, 0.0
             self.update()
@@ -83,6 +95,8 @@ class CalendarPanel(PanelOf[BuildBench]):
         self.chart.picked.connect(self.pick)
         self.chart.dragged.connect(self._dragged)
         self.chart.dropped.connect(self._dropped)
+        self.chart.day_at.connect(self._to_day)
+        self.session.day_changed.connect(self._day_changed)
         self.roll = self.put(Scrolled(self.chart, share=1))
         plan = [
             Row("work.begin", ops=lambda text: [set_to("work.begin", day(text or ""))]),
@@ -122,6 +136,8 @@ class CalendarPanel(PanelOf[BuildBench]):
         if shapes:
             scale = Scale(schedule, deadline, width)
             self.chart.per_day = scale.per_day
+            if self.session.day is not None:
+                shapes = (*shapes, *day_pointer(scale, self.session.day, height))
             if self.chart.hand is not None and abs(self.chart.off) > 2:
                 for k, placed in enumerate(rows_of(schedule)):
                     if placed.task.id == self.chart.hand[0]:
@@ -134,6 +150,17 @@ class CalendarPanel(PanelOf[BuildBench]):
                             ),
                         )
         return shapes
+
+    def _to_day(self, x: float) -> None:
+        """The day over which the hand stands; past the end the whole build again."""
+        schedule = self.bench.schedule()
+        if schedule.placed:
+            day = max(Scale(schedule, parsed(self.session.build.work.deadline), float(self.chart.width())).day(x), 0.0)
+            self.session.show_day(None if day >= last_day(schedule) else day)
+
+    def _day_changed(self) -> None:
+        if self.isVisible():
+            self.refresh()
 
     # the hand
     def pick(self, id: str) -> None:
@@ -199,6 +226,9 @@ class CalendarPanel(PanelOf[BuildBench]):
             return self._told_ghost(*self.tried, self.ghost)
         if not schedule.placed:
             return ""
+        if self.session.day is not None and (one := on_day(self.session.studied, schedule, self.session.day)) is not None:
+            when = day_words(schedule.begin + timedelta(days=int(self.session.day)))
+            return f"On {when}: {there_words(one, self.words, self.session.build.rig.carrier == 'vehicle bed')}"
         if schedule.never:
             return f"{len(schedule.never)} tasks find no day: {self.bench.name_of(schedule.never[0][0])}, {schedule.never[0][1]}."
         assert schedule.finish_day is not None

@@ -9,6 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 
 import msgspec
 import numpy as np
@@ -142,7 +143,7 @@ def _closed(caps: Floats, triangles: Ints, rings: Sequence[Floats], place: Place
         n = len(ring)
         points += [place(ring[:, 0], ring[:, 1], low), place(ring[:, 0], ring[:, 1], high)]
         here = np.arange(n)
-        after = (here + 1) % n
+        after = _after(n)
         made += [
             np.stack([base + here, base + after, base + n + after], axis=1),
             np.stack([base + here, base + n + after, base + n + here], axis=1),
@@ -150,29 +151,42 @@ def _closed(caps: Floats, triangles: Ints, rings: Sequence[Floats], place: Place
         numbers = face + _sides(ring)
         planes += [numbers, numbers]
         base, face = base + 2 * n, int(numbers.max()) + 1
-    mesh = Mesh(np.concatenate(points), np.concatenate(made).astype(np.int64), np.concatenate(planes))
-    return mesh if mesh.volume_m3 >= 0 else msgspec.structs.replace(mesh, triangles=mesh.triangles[:, ::-1])
+    corners, parts = np.concatenate(points), np.concatenate(made)
+    # the upper cap turns to its left: where it looks back to the lower one, the place is a mirror and all is turned
+    first, second, third = (corners[triangles[:, k] + many] for k in range(3))
+    across = np.cross(second - first, third - first)
+    mirrored = float(np.einsum("ij,ij->", across, first - corners[triangles[:, 0]])) < 0
+    return Mesh(corners, parts[:, ::-1] if mirrored else parts, np.concatenate(planes))
+
+
+@lru_cache(maxsize=256)
+def _after(many: int) -> Ints:
+    return np.concatenate([np.arange(1, many), [0]])
+
+
+@lru_cache(maxsize=256)
+def _before(many: int) -> Ints:
+    return np.concatenate([[many - 1], np.arange(many - 1)])
 
 
 def _sides(ring: Floats) -> Ints:
     """The number of the side that each edge of a ring belongs to: edges that hardly turn are one."""
-    run = np.roll(ring, -1, axis=0) - ring
-    long = np.maximum(np.hypot(run[:, 0], run[:, 1]), 1e-12)
-    run = run / long[:, None]
-    turns = (run * np.roll(run, 1, axis=0)).sum(axis=1) < SMOOTH_COS  # at the edge's beginning
+    run = ring[_after(len(ring))] - ring
+    run /= np.maximum(np.hypot(run[:, 0], run[:, 1]), 1e-12)[:, None]
+    turns = np.einsum("ij,ij->i", run, run[_before(len(ring))]) < SMOOTH_COS  # at the edge's beginning
     if not turns.any():
         return np.zeros(len(ring), dtype=np.int64)
     return np.asarray((np.cumsum(turns) - 1) % int(turns.sum()), dtype=np.int64)
 
 
 def _area(ring: Floats) -> float:
-    x, y = ring[:, 0], ring[:, 1]
-    return float((x * np.roll(y, -1) - np.roll(x, -1) * y).sum() / 2)
+    other = ring[_after(len(ring))]
+    return float(ring[:, 0] @ other[:, 1] - other[:, 0] @ ring[:, 1]) / 2
 
 
 def _convex(ring: Floats) -> bool:
-    run = np.roll(ring, -1, axis=0) - ring
-    after = np.roll(run, -1, axis=0)
+    run = ring[_after(len(ring))] - ring
+    after = run[_after(len(ring))]
     return bool((run[:, 0] * after[:, 1] - run[:, 1] * after[:, 0] >= -1e-12).all())
 
 

@@ -13,6 +13,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import Face, Shell
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.framing.frame_body import Framed, face_of, skin_m
 from uncle_sled.core.framing.member import Member, steel_share
 from uncle_sled.core.geometry.surfaces import Surface, lengths
@@ -26,6 +27,7 @@ from uncle_sled.core.studies.cut.piece import Piece, polygons_of
 from uncle_sled.core.studies.cut.take_off import TakeOff
 
 APART_M, LAYERS_APART_M = 0.55, 0.22  # how far a face goes off when all is drawn apart, and each of its layers beside
+MOST_KEPT = 16384
 THIN_M = 0.0015  # a skin that is thinner is drawn so thick, to be seen at all
 
 
@@ -114,7 +116,7 @@ def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing) -
     begin = -member.section_m[1] if under else 0.0 if member.role == "corner profile" else skin_m(face_of(shell, member.face_kind))
     return RoundPiece(
         member.id,
-        bent(Polygon(member.outline), surface, (begin, begin + member.section_m[1]), list(member.outline)),
+        _stick_mesh(member, surface, (begin, begin + member.section_m[1])),
         what,
         bringing.by(part, what),
         "shell",
@@ -129,31 +131,45 @@ def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing) -
 
 
 def _flat(piece: Piece, surface: Surface, framed: Framed, at: _Layered, bringing: Bringing, face: Face | None) -> RoundPiece:
-    shape: BaseGeometry = Polygon(piece.place).buffer(0)
-    if piece.holes:
-        for hole in framed.sawn_in(surface.id):
-            shape = shape.difference(hole)
-    if at.low > 1e-4:
-        shape = shape.intersection(_room(surface, at.low))
-    high = max(at.high, at.low + THIN_M)
-    parts = [bent(part, surface, (at.low, high)) for part in polygons_of(shape)]
     part = face.id if face is not None else ""
-    kg = piece.kg_m2 * piece.area_m2 if piece.kg_m2 else None
     return RoundPiece(
         part or surface.id,
-        joined(parts) if parts else NO_MESH,
+        _mesh(piece, surface, framed if piece.holes else None, (at.low, max(at.high, at.low + THIN_M))),
         at.what,
         bringing.by(part, at.what),
         "shell",
         key=piece.key,
         of=surface.kind,
-        out=out_of(surface, at.number if at.number < 2 else 2),
-        mass_kg=kg,
-        filled=1.0,
+        out=out_of(surface, min(at.number, 2)),
+        mass_kg=piece.kg_m2 * piece.area_m2 if piece.kg_m2 else None,
         ink=at.ink,
     )
 
 
+@keep("piece", "surface", "framed", by_value("span"), most=MOST_KEPT, of="piece.key")
+def _mesh(piece: Piece, surface: Surface, framed: Framed | None, span: tuple[float, float]) -> Mesh:
+    """Args: framed: where it has holes, which are sawn in the face; span: from and to, under the outside [m]."""
+    plain = framed is None and len(piece.place) <= 5
+    shape: BaseGeometry = Polygon(piece.place)
+    if not plain:
+        shape = shape.buffer(0)
+    for hole in framed.sawn_in(surface.id) if framed is not None else ():
+        shape = shape.difference(hole)
+    room = _room(surface, span[0]) if span[0] > 1e-4 else None
+    if room is not None and not room.covers(shape):
+        shape, plain = shape.intersection(room), False
+    if plain and surface.chain is None:
+        return bent(Polygon(), surface, span, list(piece.place))
+    parts = [bent(part, surface, span) for part in polygons_of(shape)]
+    return joined(parts) if parts else NO_MESH
+
+
+@keep("member", "surface", by_value("span"), most=MOST_KEPT, of="member.id")
+def _stick_mesh(member: Member, surface: Surface, span: tuple[float, float]) -> Mesh:
+    return bent(Polygon(member.outline), surface, span, list(member.outline))
+
+
+@keep("surface", by_value("deep_m"), most=256)
 def _room(surface: Surface, deep_m: float) -> BaseGeometry:
     """What of a face is left so deep in it, where the faces beside it end; a face that overhangs keeps its size."""
     room = surface.polygon.buffer(-deep_m, join_style="mitre")

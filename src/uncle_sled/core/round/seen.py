@@ -48,14 +48,16 @@ NO_FACE, NO_DEPTH = np.zeros((0, 0), dtype=np.int32), np.zeros((0, 0), dtype=np.
 
 
 class Scene(msgspec.Struct, frozen=True, eq=False):
-    """Many solids as arrays. of: (p,) solid of every point; triangles (m, 3); face: (m,) number of its face among all.
+    """Many solids as arrays. of: (p,) solid of every point; corners (m, 4) of flat convex parts, the last twice in a triangle.
+
+    face: (m,) number of the face that each part is of, among all.
 
     solid: (f,) of every face; normals: (f,) of its first triangle, for its shade, shape (f, 3).
     """
 
     points: Floats
     of: Ints
-    triangles: Ints
+    corners: Ints
     face: Ints
     solid: Ints
     normal: Floats
@@ -93,7 +95,7 @@ def scene_of(pieces: Sequence[RoundPiece]) -> Scene:
         base, faces = base + len(mesh.points), faces + many
     if not points:
         none = np.zeros(0, dtype=np.int64)
-        return Scene(np.zeros((0, 3)), none, np.zeros((0, 3), dtype=np.int64), none, none, np.zeros((0, 3)), len(pieces))
+        return Scene(np.zeros((0, 3)), none, np.zeros((0, 4), dtype=np.int64), none, none, np.zeros((0, 3)), len(pieces))
     all_points, all_triangles, all_faces = np.concatenate(points), np.concatenate(triangles), np.concatenate(face)
     a, b, c = (all_points[all_triangles[:, k]] for k in range(3))
     across = np.cross(b - a, c - a)
@@ -101,7 +103,33 @@ def scene_of(pieces: Sequence[RoundPiece]) -> Scene:
     for k in range(3):  # a bent face is shaded by the mean of its parts
         normal[:, k] = np.bincount(all_faces, across[:, k], faces)
     normal /= np.maximum(np.linalg.norm(normal, axis=1, keepdims=True), 1e-12)
-    return Scene(all_points, np.concatenate(of), all_triangles, all_faces, np.concatenate(solid), normal, len(pieces))
+    corners, face_of = _quads(all_points, all_triangles, all_faces)
+    return Scene(all_points, np.concatenate(of), corners, face_of, np.concatenate(solid), normal, len(pieces))
+
+
+def _quads(points: Floats, triangles: Ints, face: Ints) -> tuple[Ints, Ints]:
+    """Faces of two triangles as one part with four corners, where it is convex; all others triangle by triangle."""
+    many = np.bincount(face, minlength=int(face.max()) + 1)
+    order = np.argsort(face, kind="stable")
+    pair = order[many[face[order]] == 2].reshape(-1, 2)
+    one, other = triangles[pair[:, 0]], triangles[pair[:, 1]]
+    away = (one[:, :, None] != other[:, None, :]).all(axis=2)  # its corner that the other has not
+    joins = away.sum(axis=1) == 1
+    pair, one, other, away = pair[joins], one[joins], other[joins], away[joins]
+    k = np.argmax(away, axis=1)
+    row = np.arange(len(k))
+    fourth = other[(other[:, :, None] != one[:, None, :]).all(axis=2)]
+    quad = np.stack([one[row, k], one[row, (k + 1) % 3], fourth, one[row, (k + 2) % 3]], axis=1)
+    at = points[quad]
+    run = np.roll(at, -1, axis=1) - at
+    bends = np.cross(run, np.roll(run, -1, axis=1))
+    convex = (np.einsum("ijk,ik->ij", bends, bends.sum(axis=1)) >= 0).all(axis=1)
+    flat = np.abs(np.einsum("ij,ij->i", at[:, 3] - at[:, 0], bends.sum(axis=1))) < 1e-9
+    good = convex & flat
+    left = np.ones(len(triangles), dtype=bool)
+    left[pair[good].ravel()] = False
+    single = triangles[left]
+    return np.concatenate([quad[good], single[:, [0, 1, 2, 2]]]), np.concatenate([face[pair[good, 0]], face[left]])
 
 
 def fitting(
@@ -146,22 +174,50 @@ def painting(
     x, y, z = wide / 2 + flat[:, 0] * sight.scale, high / 2 - flat[:, 1] * sight.scale, flat[:, 2]
     far, span = (float(z.min()), max(float(np.ptp(z)), 1e-6)) if len(z) else (0.0, 1.0)
     level = (z - far) / span * STEPS  # the nearer the larger
-    triangles = scene.triangles
-    number = np.arange(len(triangles))
-    if shown is not None and len(triangles):
-        number = number[shown[scene.of[triangles[:, 0]]]]
-    a, b, c = (triangles[number, k] for k in range(3))
+    number = np.arange(len(scene.corners))
+    if shown is not None and len(number):
+        number = number[shown[scene.of[scene.corners[:, 0]]]]
+    corners = scene.corners[number]
+    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
     across = (x[b] - x[a]) * (y[c] - y[a]) - (x[c] - x[a]) * (y[b] - y[a])
     front = across < -1e-9  # y runs down: what looks here turns the other way
-    number, a, b, c = number[front], a[front], b[front], c[front]
-    spans = _spans(x, y, (a, b, c), wide, high)
-    plane = _planes(x, y, level, (a, b, c))
-    for span_at in _portions(spans):
-        _lay(nearest, span_at, plane, scene.face[number], wide)
-        yield Picture(NO_FACE, NO_DEPTH, sight, done=False)
+    number, corners = number[front], corners[front]
+    order = np.argsort(-level[corners].max(axis=1), kind="stable")
+    for chosen in np.array_split(order, PASSES if len(order) > FEW else 1):  # from near to far: what is hidden need not be laid
+        mine, face = corners[chosen], scene.face[number[chosen]]
+        if chosen[:1] != order[:1]:
+            open_ = _not_hidden(nearest, x, y, level, mine, wide, high)
+            mine, face = mine[open_], face[open_]
+        for spans in _portions(_spans(x, y, mine, wide, high)):
+            _lay(nearest, spans, _planes(x, y, level, mine), face, wide)
+            yield Picture(NO_FACE, NO_DEPTH, sight, done=False)
     yield _picture(nearest, sight, (wide, high), far, span)
 
 
+def _not_hidden(nearest: Ints, x: Floats, y: Floats, level: Floats, corners: Ints, wide: int, high: int) -> NDArray[np.bool_]:
+    """Triangles that may be seen before what is laid already; those over many tiles are not looked at closer, and stay.
+
+    A tile keeps the farthest of what its pixels show: what lies behind that in all its tiles is hidden.
+    """
+    across, down = -(-wide // TILE_PX), -(-high // TILE_PX)
+    whole = np.full((down * TILE_PX, across * TILE_PX), np.iinfo(np.int64).max)
+    whole[:high, :wide] = nearest.reshape(high, wide)
+    farthest = whole.reshape(down, TILE_PX, across, TILE_PX).min(axis=(1, 3)) >> 24
+    xs, ys = x[corners], y[corners]
+    left = np.clip(xs.min(axis=1) // TILE_PX, 0, across - 1).astype(np.int64)
+    right = np.clip(xs.max(axis=1) // TILE_PX, 0, across - 1).astype(np.int64)
+    top = np.clip(ys.min(axis=1) // TILE_PX, 0, down - 1).astype(np.int64)
+    low = np.clip(ys.max(axis=1) // TILE_PX, 0, down - 1).astype(np.int64)
+    front = level[corners].max(axis=1)
+    made = np.zeros(len(corners), dtype=bool)
+    for j in range(MOST_TILES):
+        for i in range(MOST_TILES):
+            made |= front >= farthest[np.minimum(top + j, low), np.minimum(left + i, right)]
+    return made | (right - left >= MOST_TILES) | (low - top >= MOST_TILES)
+
+
+TILE_PX, MOST_TILES = 8, 4
+PASSES, FEW = 4, 800
 STEPS = float(1 << 28)
 FACES = 1 << 24
 
@@ -176,33 +232,33 @@ def _picture(nearest: Ints, sight: Sight, size: tuple[int, int], far: float, spa
 Spans = tuple[Ints, Ints, Ints, Ints]  # triangle, row, first column, how many pixels
 
 
-def _spans(x: Floats, y: Floats, corners: tuple[Ints, Ints, Ints], wide: int, high: int) -> Spans:
-    """Every triangle's pixels row by row: those whose middle lies inside."""
-    xs, ys = np.stack([x[k] for k in corners], axis=1), np.stack([y[k] for k in corners], axis=1)
-    order = np.argsort(ys, axis=1)
-    xs, ys = np.take_along_axis(xs, order, axis=1), np.take_along_axis(ys, order, axis=1)
-    top = np.clip(np.ceil(ys[:, 0] - 0.5), 0, high).astype(np.int64)
-    low = np.clip(np.ceil(ys[:, 2] - 0.5), 0, high).astype(np.int64)
-    rows = np.maximum(low - top, 0)
-    of = np.repeat(np.arange(len(rows)), rows)
-    row = np.arange(len(of)) - np.repeat(np.cumsum(rows) - rows, rows) + top[of]
-    at = row + 0.5
+def _spans(x: Floats, y: Floats, corners: Ints, wide: int, high: int) -> Spans:
+    """Every part's pixels row by row: those whose middle lies inside. Of what looks here edges run down on the left and up on the right."""
+    after = np.roll(corners, -1, axis=1)
+    x0, y0, x1, y1 = x[corners], y[corners], x[after], y[after]
+    up = y1 < y0
+    part = np.broadcast_to(np.arange(len(corners))[:, None], corners.shape)
+    sides = []
+    for way in (up, y1 > y0):
+        top, low = np.minimum(y0, y1)[way], np.maximum(y0, y1)[way]
+        slope = ((x1 - x0)[way]) / ((y1 - y0)[way])
+        base = x0[way] - y0[way] * slope
+        of, edge_top = part[way], np.ceil(top - 0.5)
+        order = np.lexsort((edge_top, of))
+        first = np.clip(edge_top, 0, high).astype(np.int64)[order]
+        rows = np.clip(np.ceil(low - 0.5), 0, high).astype(np.int64)[order] - first
+        row = np.arange(int(rows.sum())) - np.repeat(np.cumsum(rows) - rows - first, rows)
+        sides.append((np.repeat(of[order], rows), row, np.repeat(base[order], rows) + (row + 0.5) * np.repeat(slope[order], rows)))
+    (_, _, right), (of, row, left) = sides
+    begin = np.clip(np.ceil(left - 0.5), 0, wide).astype(np.int64)
+    end = np.clip(np.ceil(right - 0.5), 0, wide).astype(np.int64)
+    there = end > begin
+    return of[there], row[there], begin[there], (end - begin)[there]
 
-    def edge(i: int, j: int) -> Floats:
-        rise = ys[:, j] - ys[:, i]
-        slope = np.where(np.abs(rise) > 1e-12, (xs[:, j] - xs[:, i]) / np.where(np.abs(rise) > 1e-12, rise, 1.0), 0.0)
-        return np.asarray(xs[of, i] + (at - ys[of, i]) * slope[of])
 
-    long, short = edge(0, 2), np.where(at < ys[of, 1], edge(0, 1), edge(1, 2))
-    begin = np.clip(np.ceil(np.minimum(long, short) - 0.5), 0, wide).astype(np.int64)
-    end = np.clip(np.ceil(np.maximum(long, short) - 0.5), 0, wide).astype(np.int64)
-    some = end > begin
-    return of[some], row[some], begin[some], (end - begin)[some]
-
-
-def _planes(x: Floats, y: Floats, level: Floats, corners: tuple[Ints, Ints, Ints]) -> tuple[Floats, Floats, Floats]:
+def _planes(x: Floats, y: Floats, level: Floats, corners: Ints) -> tuple[Floats, Floats, Floats]:
     """Depth over the picture, as level = p x + q y + r of every triangle."""
-    a, b, c = corners
+    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
     dx1, dy1, dz1 = x[b] - x[a], y[b] - y[a], level[b] - level[a]
     dx2, dy2, dz2 = x[c] - x[a], y[c] - y[a], level[c] - level[a]
     whole = dx1 * dy2 - dx2 * dy1

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from time import perf_counter
 
 import msgspec
 import numpy as np
@@ -21,7 +22,8 @@ from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import theme_name
 
 REST_MS = 140  # after the last turn, until it is drawn fine
-COARSE = 2  # pixels a side of what is drawn while it turns
+COARSEST = 6  # pixels a side, at most, of what is drawn while it turns: as large as keeps twenty pictures a second
+SLOW_S, QUICK_S = 0.045, 0.018  # of a picture: slower, and its pixels grow; quicker, and they shrink
 FINE = 2  # and how many each pixel is made of when it rests
 TURN_DEG_PX, KEY_DEG, ZOOM = 0.5, 15.0, 1.15
 STEEPEST_DEG, FAR, NEAR = 89.0, 0.3, 12.0
@@ -49,6 +51,7 @@ class RoundView(Guarded, QWidget):
         self.session, self.make = session, make
         self.shown: Shown | None = None
         self.sight = FIRST
+        self.coarse = 2
         self.zoom, self.off = 1.0, (0.0, 0.0)  # over what fits; aside [share of the picture]
         self.picture: Picture | None = None
         self.image: QImage | None = None
@@ -99,7 +102,7 @@ class RoundView(Guarded, QWidget):
         self._draw()
 
     def _size(self, fine: bool) -> tuple[int, int]:
-        ratio = self.devicePixelRatioF() * (FINE if fine else 1 / COARSE)
+        ratio = self.devicePixelRatioF() * (FINE if fine else 1 / self.coarse)
         return max(round(self.width() * ratio), 1), max(round(self.height() * ratio), 1)
 
     def sight_for(self, size: tuple[int, int]) -> Sight:
@@ -117,8 +120,11 @@ class RoundView(Guarded, QWidget):
         self._step.stop()
         self.fine = False
         if self.shown is not None and self.shown.visible.any():
+            begun = perf_counter()
             size = self._size(fine=False)
             self._take(seen(self.shown.scene, self.sight_for(size), size, self.shown.visible, self.shown.moved), fine=False)
+            took = perf_counter() - begun
+            self.coarse = min(self.coarse + 1, COARSEST) if took > SLOW_S else max(self.coarse - 1, 1) if took < QUICK_S else self.coarse
             self._rest.start(REST_MS)
         else:
             self.picture = self.image = None

@@ -127,6 +127,7 @@ def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing) -
         filled=steel_share(member.section_m, member.wall_m, channel=member.channel or member.role == "corner profile"),
         ink="zinc" if member.wall_m > 0 else "wood",
         part=part,
+        made=bringing.made(part, what),
     )
 
 
@@ -143,6 +144,7 @@ def _flat(piece: Piece, surface: Surface, framed: Framed, at: _Layered, bringing
         out=out_of(surface, min(at.number, 2)),
         mass_kg=piece.kg_m2 * piece.area_m2 if piece.kg_m2 else None,
         ink=at.ink,
+        made=bringing.made(part, at.what),
     )
 
 

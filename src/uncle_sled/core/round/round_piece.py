@@ -28,6 +28,7 @@ class RoundPiece(msgspec.Struct, frozen=True, eq=False):
     mass_kg: float | None = None
     filled: float = 1.0
     ink: str = "wood"
+    made: str = ""  # the task in which it is put together; "": in that which brings it
     part: str = ""
 
     @property

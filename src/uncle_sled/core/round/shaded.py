@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import msgspec
 import numpy as np
+from numpy.typing import NDArray
 
 from uncle_sled.core.round.mesh import Floats
 from uncle_sled.core.round.seen import LIGHT, NOTHING, Bytes, Picture, Scene
@@ -17,13 +18,17 @@ CREASE = 0.45  # how strong the line between two faces of one piece is, of that 
 
 
 class Tones(msgspec.Struct, frozen=True, eq=False):
-    """Colours 0 to 255. piece: (n, 3) of every piece; line: (n, 3) of its edges; ground: (3,) of the paper; chosen: numbers lit up."""
+    """Colours 0 to 255. piece: (n, 3) of every piece; line: (n, 3) of its edges; ground: (3,) of the paper; chosen: numbers lit up.
+
+    heavy: (n,) pieces whose edges are drawn twice as strong, or None.
+    """
 
     piece: Floats
     line: Floats
     ground: tuple[float, float, float]
     chosen: tuple[int, ...] = ()
     lit: tuple[float, float, float] = (40.0, 85.0, 154.0)
+    heavy: NDArray[np.bool_] | None = None
 
 
 def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
@@ -47,6 +52,12 @@ def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
         lines[k] = tones.lit
     at = strong & (piece >= 0)
     rgb[at] = lines[piece[at]]
+    if tones.heavy is not None:
+        firm = at & np.append(tones.heavy, False)[piece]
+        rows, columns = np.nonzero(firm)
+        for down, across in ((1, 0), (0, 1)):
+            beside = (np.minimum(rows + down, len(piece) - 1), np.minimum(columns + across, piece.shape[1] - 1))
+            rgb[beside] = lines[piece[rows, columns]]
     at = faint & ~strong & (piece >= 0)
     rgb[at] = (1 - CREASE) * rgb[at] + CREASE * lines[piece[at]]
     return np.clip(rgb, 0, 255).astype(np.uint8)

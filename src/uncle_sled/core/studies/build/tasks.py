@@ -54,6 +54,9 @@ class Shipped(msgspec.Struct, frozen=True):
     floor_c: float | None = None
     after: tuple[str, ...] = ()
     least: tuple[str, ...] = ()  # what it is the least for: to roll, to sleep
+    check: str = ""  # what must be true before one goes on
+    list: str = ""  # the checklist that belongs to it
+    on: tuple[str, ...] = ()  # tasks whose pieces it works on, where it puts none on
 
 
 class Task(msgspec.Struct, frozen=True):
@@ -86,6 +89,9 @@ class Task(msgspec.Struct, frozen=True):
     logged: float
     done: str
     least: tuple[str, ...] = ()  # marked as the least to roll, or to sleep in it
+    check: str = ""
+    list: str = ""
+    on: tuple[str, ...] = ()
 
     @property
     def mean_h(self) -> float:
@@ -305,6 +311,9 @@ def tasks_of(build: Build, facts: Facts) -> tuple[Task, ...]:
             logged=logged.get(shipped.id, 0.0),
             done="",
             least=shipped.least,
+            check=shipped.check,
+            list=shipped.list,
+            on=shipped.on,
         )
         made.append(_changed(task, change))
     there = {task.id for task in made}

@@ -27,10 +27,14 @@ SIDES = ("left side", "right side")
 
 
 class Bringer(msgspec.Struct, frozen=True):
-    """A line of the table. what: a kind of piece; tasks: which of them brings it, the first that there is."""
+    """A line of the table. what: a kind of piece; tasks: which of them brings it, the first that there is.
+
+    made: in which it is put together before, the first that there is; none: in that which brings it.
+    """
 
     what: str
     tasks: tuple[str, ...]
+    made: tuple[str, ...]
     source: str
 
 
@@ -54,6 +58,12 @@ class Bringing(msgspec.Struct, frozen=True):
         if said is not None and (said in self.here or said == START):
             return said
         return next((task for task in bringers()[what].tasks if task in self.here), START)
+
+    def made(self, part: str, what: str) -> str:
+        """The task in which it is put together; that which brings it where there is none before."""
+        if (part, what) in self.said or what == TRIP:
+            return self.by(part, what)
+        return next((task for task in bringers()[what].made if task in self.here), self.by(part, what))
 
 
 def bringing_of(build: Build, facts: Facts) -> Bringing:

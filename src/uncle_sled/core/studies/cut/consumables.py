@@ -65,6 +65,7 @@ class Rule(msgspec.Struct, frozen=True):
     shop: str
     stage: str
     source: str
+    task: tuple[str, ...] = ()  # that takes it all, the first that there is; none: it goes with the pieces that it is counted by
     off: bool = False
     changed: bool = False
 
@@ -135,7 +136,7 @@ def bases(build: Build, facts: Facts, off: TakeOff) -> dict[str, float]:
                     base["ply_m2"] += piece.area_m2
             else:
                 base["bead_m"] += edge
-        elif piece.kind == "bar" and not piece.cladding:
+        elif piece.kind == "bar" and not piece.cladding and piece.kg_m is None:  # metal is welded, riveted or screwed by its own rules
             base["stick_ends"] += 2
             base["glue_m2"] += piece.length_m * piece.thickness_m
     for spread in off.spreads:

@@ -53,6 +53,7 @@ class ScrewJoint(msgspec.Struct, frozen=True):
     long_m: float | None
     bites: bool
     many: int
+    layer: str = ""  # id of the layer under its heads; "" of a wall inside
     thread_m: float | None = None  # that must come out behind sheet steel; None: it bites in wood
 
     @property
@@ -189,7 +190,7 @@ def _of_face(face: Face, library: Library, run_m: float, area_m2: float, pitch_m
     yield from _outside(face, library, tuple(reversed(outside)), stick, many, area_m2)
     held = [layer for layer in inside if _screwed(layer, library)]
     if held:
-        yield _joint(face, "inner", "inner skin", [_told(layer, library) for layer in reversed(held)], stick, many)
+        yield _joint(face, "inner", "inner skin", [_told(layer, library) for layer in reversed(held)], stick, many, held[-1].id)
 
 
 def _outside(
@@ -199,6 +200,7 @@ def _outside(
     under: list[tuple[str, float]] = []  # what lies on the sticks so far, the outermost first
     battens: tuple[str, float] | None = None
     boards: list[tuple[str, float]] = []
+    head = board_head = ""  # ids of the layers that the heads lie on
     rows_m2 = 0.0
     for layer in layers:
         known = library.get(layer.material)
@@ -206,19 +208,19 @@ def _outside(
             continue
         if known.air:
             if under and battens is None:
-                yield _joint(face, f"sheathing-{layer.id}", "sheathing", under, stick, many)
+                yield _joint(face, f"sheathing-{layer.id}", "sheathing", under, stick, many, head)
             if layer.battens:
                 rows_m2 = 1 / max(battens_m(layer)[1], 1e-6)
                 battens = ("batten", layer.thickness.si)
-                yield _joint(
-                    face, f"battens-{layer.id}", "battens", [battens, *under], stick, math.ceil(area_m2 * rows_m2 / BATTEN_PITCH_M)
-                )
+                bites = math.ceil(area_m2 * rows_m2 / BATTEN_PITCH_M)
+                yield _joint(face, f"battens-{layer.id}", "battens", [battens, *under], stick, bites, layer.id)
         elif _screwed(layer, library):
             (boards if battens is not None else under).insert(0, _told(layer, library))
+            head, board_head = (head, layer.id) if battens is not None else (layer.id, board_head)
     if battens is not None and boards:
-        yield _joint(face, "boards", "boards", boards, battens, math.ceil(area_m2 * rows_m2 / 0.135) * BOARD_SCREWS)
+        yield _joint(face, "boards", "boards", boards, battens, math.ceil(area_m2 * rows_m2 / 0.135) * BOARD_SCREWS, board_head)
     elif under and battens is None and not any(library[layer.material].air for layer in layers if layer.material in library):
-        yield _joint(face, "outer", "outer skin", under, stick, many)
+        yield _joint(face, "outer", "outer skin", under, stick, many, head)
 
 
 def _told(layer: Layer, library: Library) -> tuple[str, float]:
@@ -230,7 +232,7 @@ def _screwed(layer: Layer, library: Library) -> bool:
     return known is not None and (known.screwed or known.form == "board") and family_of(layer.material, library) in SCREWED
 
 
-def _joint(face: Face, id: str, name: str, held: list[tuple[str, float]], into: tuple[str, float], many: int) -> ScrewJoint:
+def _joint(face: Face, id: str, name: str, held: list[tuple[str, float]], into: tuple[str, float], many: int, layer: str) -> ScrewJoint:
     held_m = sum(thick for _, thick in held)
     return ScrewJoint(
         f"{face.id}/{id}",
@@ -243,4 +245,5 @@ def _joint(face: Face, id: str, name: str, held: list[tuple[str, float]], into: 
         long_m=None,
         bites=False,
         many=many,
+        layer=layer,
     )

@@ -1,0 +1,174 @@
+"""A step in the round: what was there before it light, what it puts on strong, from where most of that is seen.
+
+Of a few sides, with and without the roof and the walls before it, the one is taken that shows the most of the new pieces, and among
+those the most of them; a face that has to go off for that costs a little. Grey, for any printer.
+"""
+
+from __future__ import annotations
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from uncle_sled.core.drawing.primitives import Poly, Primitive, Raster, Text
+from uncle_sled.core.drawing.text_width import text_width
+from uncle_sled.core.round.round_piece import RoundPiece
+from uncle_sled.core.round.seen import Picture, Scene, Sight, fitting, seen
+from uncle_sled.core.round.shaded import Tones, shaded
+from uncle_sled.core.studies.build.what_it_is import START
+
+PIXELS_PT = 200 / 72  # of the print, a point: 200 to the inch
+LIGHT, LIGHT_LINE, STRONG, STRONG_LINE = 244.0, 188.0, 205.0, 0.0
+SMALL = (150, 100)  # of a trial picture
+LEAST_PX, OFF_COST, BELOW_COST, ENOUGH = 3, 0.12, 0.2, 0.85
+LABEL = 7.5
+SIDES: tuple[tuple[float, float, tuple[str, str]], ...] = (
+    (35.0, 25.0, ("left side", "rear")),
+    (325.0, 25.0, ("right side", "rear")),
+    (145.0, 25.0, ("left side", "front")),
+    (215.0, 25.0, ("right side", "front")),
+)
+BELOW = (35.0, -32.0)
+
+
+Run = tuple[str, tuple[tuple[float, float, float], ...]]
+
+
+class StepView(msgspec.Struct, frozen=True, eq=False):
+    """What of all pieces a step shows. there: (n,) that stand there or are put on; new: (n,) of those what it puts on."""
+
+    there: NDArray[np.bool_]
+    new: NDArray[np.bool_]
+
+
+def step_view(pieces: tuple[RoundPiece, ...], task: str, before: frozenset[str], on: tuple[str, ...] = ()) -> StepView:
+    """Args: before: tasks that are done when it begins; on: those whose pieces it works on, where it puts none on."""
+    new = np.array([piece.by == task or (piece.made == task and piece.by not in before) for piece in pieces], dtype=bool)
+    if not new.any():
+        new = np.array([piece.by in on or piece.made in on for piece in pieces], dtype=bool)
+    old = np.array([piece.by == START or piece.by in before for piece in pieces], dtype=bool)
+    return StepView(old | new, new)
+
+
+def best_look(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView) -> tuple[Sight, tuple[str, ...]]:
+    """From where it is drawn, and which faces are taken off for that."""
+    best: tuple[float, Sight, tuple[str, ...]] | None = None
+    many = max(int(view.new.sum()), 1)
+    for around, over, near in SIDES:
+        for off in ((), ("roof",), (near[0],), ("roof", near[0]), ("roof", *near)):
+            score = _score(scene, pieces, view, Sight(around, over), off, many)
+            if best is None or score > best[0] + 1e-9:
+                best = (score, Sight(around, over), off)
+            if not off and score >= ENOUGH:
+                break
+    below = _score(scene, pieces, view, Sight(*BELOW), (), many) - BELOW_COST
+    if best is None or below > best[0]:
+        return Sight(*BELOW), ()
+    return best[1], best[2]
+
+
+def _without(pieces: tuple[RoundPiece, ...], view: StepView, off: tuple[str, ...]) -> NDArray[np.bool_]:
+    """What is drawn: what is taken off is of before the step only."""
+    gone = np.array([piece.of in off for piece in pieces], dtype=bool)
+    return view.there & (view.new | ~gone)
+
+
+def _score(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView, sight: Sight, off: tuple[str, ...], many: int) -> float:
+    shown = _without(pieces, view, off)
+    picture = seen(scene, fitting(scene, sight, SMALL, shown), SMALL, shown)
+    on = scene.solid[picture.face[picture.face >= 0]]
+    px = np.bincount(on, minlength=len(pieces))
+    found = int(((px >= LEAST_PX) & view.new).sum())
+    share = float(px[view.new].sum()) / max(float(px.sum()), 1.0)
+    return found / many + 0.5 * share - OFF_COST * len(off)
+
+
+def step_picture(
+    scene: Scene,
+    pieces: tuple[RoundPiece, ...],
+    view: StepView,
+    labels: dict[str, str],
+    room: tuple[float, float],
+    runs_m: tuple[Run, ...] = (),
+) -> tuple[tuple[Primitive, ...], tuple[str, ...]]:
+    """The picture in a room of points with numbers on what is new, and the faces that were taken off for it.
+
+    Args: labels: numbers by the keys of pieces; runs_m: wires and the like, each with its number and its way through space [m].
+    """
+    wide, high = room
+    if view.new.any():
+        sight, off = best_look(scene, pieces, view)
+    else:
+        sight, off = Sight(35.0, 25.0), ("roof", "left side", "rear") if runs_m else ()
+    size = (round(wide * PIXELS_PT), round(high * PIXELS_PT))
+    shown = _without(pieces, view, off)
+    sight = fitting(scene, sight, size, shown)
+    picture = seen(scene, sight, size, shown)
+    tone = np.where(view.new, STRONG, LIGHT)[:, None] * np.ones(3)
+    line = np.where(view.new, STRONG_LINE, LIGHT_LINE)[:, None] * np.ones(3)
+    rgb = shaded(scene, picture, Tones(tone, line, (255.0, 255.0, 255.0), heavy=view.new))
+    grey = np.ascontiguousarray(rgb[:, :, 0])
+    shapes: list[Primitive] = [Raster((0.0, 0.0), wide, high, grey.tobytes(), size)]
+    shapes += _numbers(scene, pieces, view, picture, labels, high)
+    shapes += _runs(runs_m, sight, size, high)
+    return tuple(shapes), off
+
+
+def _runs(runs_m: tuple[Run, ...], sight: Sight, size: tuple[int, int], high: float) -> list[Primitive]:
+    """Wires over the picture, their numbers at the middle of their ways."""
+    made: list[Primitive] = []
+    axes, at = sight.axes, np.array(sight.at)
+    for number, way in runs_m:
+        if len(way) < 2:
+            continue
+        flat = (np.array(way, dtype=float) - at) @ axes[:2].T * sight.scale
+        points = [((size[0] / 2 + x) / PIXELS_PT, high - (size[1] / 2 - y) / PIXELS_PT) for x, y in flat.tolist()]
+        made.append(Poly(tuple(points), "ink", "", 1.1, closed=False))
+        middle = points[len(points) // 2]
+        made.append(Text(middle, number, LABEL, "ink", "strong", ground="paper"))
+    return made
+
+
+def _numbers(
+    scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView, picture: Picture, labels: dict[str, str], high: float
+) -> list[Primitive]:
+    """Numbers on the new pieces where they are seen, the largest first; none over another."""
+    rows, columns = np.nonzero(picture.face >= 0)
+    of = scene.solid[picture.face[rows, columns]]
+    px = np.bincount(of, minlength=len(pieces))
+    named = [k for k, piece in enumerate(pieces) if view.new[k] and px[k] >= 40 and piece.key in labels]
+    taken: list[tuple[float, float, float, float]] = []
+    made: list[Primitive] = []
+    seen_: set[str] = set()
+    for k in sorted(named, key=lambda k: (-int(px[k]), k)):
+        text = labels[pieces[k].key]
+        mine = of == k
+        y, x = rows[mine], columns[mine]
+        near = int(np.argmin((x - x.mean()) ** 2 + (y - y.mean()) ** 2))  # on the piece, also of one with a hole
+        at = (float(x[near] + 0.5) / PIXELS_PT, high - float(y[near] + 0.5) / PIXELS_PT)
+        half = text_width(text, LABEL) / 2 + 3
+        spot = (at[0] - half, at[1] - LABEL * 0.7, at[0] + half, at[1] + LABEL * 0.7)
+        if text in seen_ or any(spot[0] < b[2] and spot[2] > b[0] and spot[1] < b[3] and spot[3] > b[1] for b in taken):
+            continue
+        taken.append(spot)
+        seen_.add(text)
+        made.append(Text(at, text, LABEL, "ink", "strong", ground="paper"))
+    return made
+
+
+def runs(numbers: list[str]) -> str:
+    """Numbers in words: neighbours as from and to."""
+    parts = [(text.rpartition("-")[0], text.rpartition("-")[2]) for text in numbers]
+    groups: list[list[str]] = []
+    for (letters, count), text in zip(parts, numbers, strict=True):
+        digits = count.split(" ")[0]
+        last = groups[-1][-1] if groups else ""
+        before, _, at = last.rpartition("-")
+        follows = before == letters and digits.isdigit() and at.split(" ")[0].isdigit() and int(digits) == int(at.split(" ")[0]) + 1
+        if follows and count.partition(" ")[2] == at.partition(" ")[2]:
+            groups[-1].append(text)
+        else:
+            groups.append([text])
+    return ", ".join(
+        group[0] if len(group) == 1 else f"{group[0]} to {group[-1]}" if len(group) > 2 else ", ".join(group) for group in groups
+    )

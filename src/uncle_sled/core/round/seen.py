@@ -183,7 +183,9 @@ def painting(
     front = across < -1e-9  # y runs down: what looks here turns the other way
     number, corners = number[front], corners[front]
     order = np.argsort(-level[corners].max(axis=1), kind="stable")
-    for chosen in np.array_split(order, PASSES if len(order) > FEW else 1):  # from near to far: what is hidden need not be laid
+    for chosen in np.array_split(
+        order, PASSES if len(order) > FEW and wide * high > FEW_PX else 1
+    ):  # from near to far: what is hidden need not be laid
         mine, face = corners[chosen], scene.face[number[chosen]]
         if chosen[:1] != order[:1]:
             open_ = _not_hidden(nearest, x, y, level, mine, wide, high)
@@ -217,7 +219,7 @@ def _not_hidden(nearest: Ints, x: Floats, y: Floats, level: Floats, corners: Int
 
 
 TILE_PX, MOST_TILES = 8, 4
-PASSES, FEW = 4, 800
+PASSES, FEW, FEW_PX = 4, 800, 40_000
 STEPS = float(1 << 28)
 FACES = 1 << 24
 

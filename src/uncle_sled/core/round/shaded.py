@@ -18,49 +18,47 @@ CREASE = 0.45  # how strong the line between two faces of one piece is, of that 
 
 
 class Tones(msgspec.Struct, frozen=True, eq=False):
-    """Colours 0 to 255. piece: (n, 3) of every piece; line: (n, 3) of its edges; ground: (3,) of the paper; chosen: numbers lit up.
+    """Colours 0 to 255. piece: (n, c) of every piece; line: (n, c) of its edges; ground: (c,) of the paper; chosen: numbers lit up.
 
     heavy: (n,) pieces whose edges are drawn twice as strong, or None.
     """
 
     piece: Floats
     line: Floats
-    ground: tuple[float, float, float]
+    ground: tuple[float, ...]
     chosen: tuple[int, ...] = ()
-    lit: tuple[float, float, float] = (40.0, 85.0, 154.0)
+    lit: tuple[float, ...] = (40.0, 85.0, 154.0)
     heavy: NDArray[np.bool_] | None = None
 
 
 def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
-    """The picture in colours, shape (h, w, 3)."""
+    """The picture in colours, shape (h, w, c), as many channels as the tones have."""
     face = picture.face
     if not len(scene.solid):
-        return np.broadcast_to(np.array(tones.ground, dtype=np.uint8), (*face.shape, 3)).copy()
+        return np.broadcast_to(np.array(tones.ground, dtype=np.uint8), (*face.shape, len(tones.ground))).copy()
     light = LIGHT / np.linalg.norm(LIGHT)
     shine = DARKEST + (1 - DARKEST) * np.clip(scene.normal @ picture.sight.axes.T @ light, 0.0, 1.0)
-    own = tones.piece.copy()
+    own, lines = tones.piece.copy(), tones.line.copy()
     for k in tones.chosen:
         own[k] = 0.45 * own[k] + 0.55 * np.array(tones.lit)
-    table = np.empty((len(scene.solid) + 1, 3))
-    table[:-1] = own[scene.solid] * shine[:, None]
-    table[NOTHING] = tones.ground
-    rgb = table[face]
-    piece = np.append(scene.solid, NOTHING)[face]
-    strong, faint = _edges(piece), _edges(face)
-    lines = np.append(tones.line, [tones.line.mean(axis=0) if len(tones.line) else (0, 0, 0)], axis=0)
-    for k in tones.chosen:
         lines[k] = tones.lit
-    at = strong & (piece >= 0)
-    rgb[at] = lines[piece[at]]
+    ground = np.array([tones.ground])
+    plain = np.concatenate([own[scene.solid] * shine[:, None], ground])
+    creased = np.concatenate([(1 - CREASE) * plain[:-1] + CREASE * lines[scene.solid], ground])
+    edge = np.concatenate([lines, ground])
+    plain, creased, edge = (np.clip(table, 0, 255).astype(np.uint8) for table in (plain, creased, edge))
+    rgb = plain[face]
+    piece = np.append(scene.solid, NOTHING).astype(np.int32)[face]
+    strong = _edges(piece)
+    at = _edges(face) & ~strong
+    rgb[at] = creased[face[at]]
+    rgb[strong] = edge[piece[strong]]
     if tones.heavy is not None:
-        firm = at & np.append(tones.heavy, False)[piece]
-        rows, columns = np.nonzero(firm)
-        for down, across in ((1, 0), (0, 1)):
-            beside = (np.minimum(rows + down, len(piece) - 1), np.minimum(columns + across, piece.shape[1] - 1))
-            rgb[beside] = lines[piece[rows, columns]]
-    at = faint & ~strong & (piece >= 0)
-    rgb[at] = (1 - CREASE) * rgb[at] + CREASE * lines[piece[at]]
-    return np.clip(rgb, 0, 255).astype(np.uint8)
+        rows, columns = np.nonzero(strong & np.append(tones.heavy, False)[piece])
+        ink = edge[piece[rows, columns]]
+        rgb[np.minimum(rows + 1, len(piece) - 1), columns] = ink
+        rgb[rows, np.minimum(columns + 1, piece.shape[1] - 1)] = ink
+    return rgb
 
 
 def _edges(of: np.ndarray) -> np.ndarray:
@@ -77,4 +75,5 @@ def _edges(of: np.ndarray) -> np.ndarray:
 def halved(rgb: Bytes, by: int = 2) -> Bytes:
     """The mean of every square of pixels: lines without steps."""
     h, w = rgb.shape[0] // by * by, rgb.shape[1] // by * by
-    return np.asarray(rgb[:h, :w].reshape(h // by, by, w // by, by, 3).mean(axis=(1, 3)).round(), dtype=np.uint8)
+    parts = [rgb[k:h:by, j:w:by].astype(np.uint16) for k in range(by) for j in range(by)]
+    return np.asarray(sum(parts[1:], parts[0]) // (by * by), dtype=np.uint8)

@@ -8,15 +8,16 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import timedelta
+from typing import NamedTuple
 
 from msgspec.structs import replace
 
 from uncle_sled.core.drawing.build.plan_chart import day_words
 from uncle_sled.core.drawing.build.standing_words import standing_words
-from uncle_sled.core.drawing.build.step_picture import StepView, runs, step_picture, step_view
+from uncle_sled.core.drawing.build.step_picture import StepView, face_pictures, runs, step_picture, step_view
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
-from uncle_sled.core.drawing.primitives import Primitive, Text
+from uncle_sled.core.drawing.primitives import Primitive, Text, placed
 from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.round.round_pieces import round_pieces, scene
@@ -113,7 +114,28 @@ def _step(s: Studied, name: str, day: str, schedule: Schedule, step: Step, made:
     return _laid(s, name, day, schedule, step, made, next(fits, PICTURES_HIGH[1]) * high, drawn)
 
 
-Drawn = Callable[[tuple[float, float]], tuple[tuple[Primitive, ...], tuple[str, ...]]]
+Room = tuple[float, float]
+FACE_HIGH, BETWEEN = 0.19, 10.0  # of a page, a face drawn square on; points between two
+
+
+class Drawn(NamedTuple):
+    """What makes the pictures of a step in a room of points: the whole, with what is taken off for it, and each face of it."""
+
+    whole: Callable[[Room], tuple[tuple[Primitive, ...], tuple[str, ...]]]
+    faces: Callable[[Room], tuple[tuple[str, tuple[Primitive, ...]], ...]]
+
+
+def _faces(sheets: Sheets, drawn: Drawn) -> None:
+    """Its faces square on, two beside each other."""
+    wide, tall = (sheets.room[0] - BETWEEN) / 2, FACE_HIGH * sheets.high
+    found = drawn.faces((wide, tall))
+    for k in range(0, len(found), 2):
+        shapes: list[Primitive] = []
+        for at, (kind, picture) in enumerate(found[k : k + 2]):
+            x = at * (wide + BETWEEN)
+            shapes += placed(picture, 1.0, x, 0.0)
+            shapes.append(Text((x, tall + 7), upper_first(kind), 10, "ink", "strong", "left"))
+        sheets.picture(tall + 16, shapes)
 
 
 def _laid(
@@ -125,12 +147,14 @@ def _laid(
     for text in step_lines(step, schedule, words):
         sheets.words(text)
     if tall > 0:
-        shapes, off = drawn((sheets.room[0], tall)) if drawn is not None else ((), ("roof",))
+        shapes, off = drawn.whole((sheets.room[0], tall)) if drawn is not None else ((), ("roof",))
         sheets.picture(tall, shapes)
         if off:
             sheets.words(f"Drawn without {_and([OFF_WORDS.get(kind, kind) for kind in off])}, so that it is seen.", 9, "pencil")
     for text in _set_words(step, made):
         sheets.words(text, face="strong")
+    if drawn is not None:
+        _faces(sheets, drawn)
     _pieces(sheets, step, words)
     _takes(sheets, step, words)
     if task.needs:
@@ -194,7 +218,10 @@ def _drawn(s: Studied, step: Step, made: tuple[Step, ...]) -> Drawn | None:
         return None
     labels = {named.piece.key: named.label for one in step.pieces for named in one.named}
     labels |= {named.piece.whole: named.label for one in step.pieces for named in one.named if named.piece.whole not in labels}
-    return lambda room: step_picture(scene(pieces), pieces, view, labels, room, wires)
+    return Drawn(
+        lambda room: step_picture(scene(pieces), pieces, view, labels, room, wires),
+        lambda room: face_pictures(scene(pieces), pieces, view, labels, room),
+    )
 
 
 def _and(names: list[str]) -> str:

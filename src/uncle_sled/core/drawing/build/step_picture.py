@@ -1,7 +1,7 @@
 """A step in the round: what was there before it light, what it puts on strong, from where most of that is seen.
 
-Of a few sides, with and without the roof and the walls before it, the one is taken that shows the most of the new pieces, and among
-those the most of them; a face that has to go off for that costs a little. Grey, for any printer.
+Of a few sides, with and without the roof and the walls before it, the one is taken that shows the most of the new pieces; a face that
+has to go off for that costs a little. Grey, for any printer.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ from uncle_sled.core.studies.build.what_it_is import START
 PIXELS_PT = 200 / 72  # of the print, a point: 200 to the inch
 LIGHT, LIGHT_LINE, STRONG, STRONG_LINE = 244.0, 188.0, 205.0, 0.0
 SMALL = (150, 100)  # of a trial picture
-LEAST_PX, OFF_COST, BELOW_COST, ENOUGH = 3, 0.12, 0.2, 0.85
+LEAST_PX, OFF_COST, BELOW_COST, ENOUGH = 3, 0.06, 0.15, 0.8
 LABEL = 7.5
 SIDES: tuple[tuple[float, float, tuple[str, str]], ...] = (
     (35.0, 25.0, ("left side", "rear")),
@@ -52,19 +52,21 @@ def step_view(pieces: tuple[RoundPiece, ...], task: str, before: frozenset[str],
 
 def best_look(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView) -> tuple[Sight, tuple[str, ...]]:
     """From where it is drawn, and which faces are taken off for that."""
-    best: tuple[float, Sight, tuple[str, ...]] | None = None
-    many = max(int(view.new.sum()), 1)
-    for around, over, near in SIDES:
-        for off in ((), ("roof",), (near[0],), ("roof", near[0]), ("roof", *near)):
-            score = _score(scene, pieces, view, Sight(around, over), off, many)
-            if best is None or score > best[0] + 1e-9:
-                best = (score, Sight(around, over), off)
-            if not off and score >= ENOUGH:
-                break
-    below = _score(scene, pieces, view, Sight(*BELOW), (), many) - BELOW_COST
-    if best is None or below > best[0]:
-        return Sight(*BELOW), ()
-    return best[1], best[2]
+    tried: list[tuple[float, Sight, tuple[str, ...]]] = []
+    for cover in (False, True):  # with all that is there first: nothing is taken off without need
+        for around, over, near in SIDES:
+            sight = Sight(around, over)
+            alone = _pixels(scene, pieces, view.new, view.there, sight)
+            for off in (("roof",), (near[0],), ("roof", near[0]), ("roof", *near)) if cover else ((),):
+                tried.append((_score(scene, pieces, view, sight, off, alone), sight, off))
+        if max(score for score, _, _ in tried) >= ENOUGH:
+            break
+    else:
+        below = Sight(*BELOW)
+        alone = _pixels(scene, pieces, view.new, view.there, below)
+        tried.append((_score(scene, pieces, view, below, (), alone) - BELOW_COST, below, ()))
+    _, sight, off = max(tried, key=lambda one: one[0])
+    return sight, off
 
 
 def _without(pieces: tuple[RoundPiece, ...], view: StepView, off: tuple[str, ...]) -> NDArray[np.bool_]:
@@ -73,14 +75,27 @@ def _without(pieces: tuple[RoundPiece, ...], view: StepView, off: tuple[str, ...
     return view.there & (view.new | ~gone)
 
 
-def _score(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView, sight: Sight, off: tuple[str, ...], many: int) -> float:
-    shown = _without(pieces, view, off)
-    picture = seen(scene, fitting(scene, sight, SMALL, shown), SMALL, shown)
-    on = scene.solid[picture.face[picture.face >= 0]]
-    px = np.bincount(on, minlength=len(pieces))
-    found = int(((px >= LEAST_PX) & view.new).sum())
-    share = float(px[view.new].sum()) / max(float(px.sum()), 1.0)
-    return found / many + 0.5 * share - OFF_COST * len(off)
+def _pixels(
+    scene: Scene, pieces: tuple[RoundPiece, ...], shown: NDArray[np.bool_], fitted: NDArray[np.bool_], sight: Sight
+) -> NDArray[np.int64]:
+    """Of each piece the pixels of a small picture, shape (n,). Args: fitted: what the picture is as large as."""
+    picture = seen(scene, fitting(scene, sight, SMALL, fitted), SMALL, shown)
+    return np.bincount(scene.solid[picture.face[picture.face >= 0]], minlength=len(pieces))
+
+
+def _score(
+    scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView, sight: Sight, off: tuple[str, ...], alone: NDArray[np.int64]
+) -> float:
+    """How much of the new pieces is seen: the mean of every piece's share, and of all of them together, less what goes off for it.
+
+    Args: alone: their pixels with nothing before them.
+    """
+    px = _pixels(scene, pieces, _without(pieces, view, off), view.there, sight)
+    mine = view.new & (alone >= LEAST_PX)
+    if not mine.any():
+        return 0.0
+    each = np.minimum(px[mine] / alone[mine], 1.0)
+    return float(0.5 * each.mean() + 0.5 * px[mine].sum() / alone[mine].sum()) - OFF_COST * len(off)
 
 
 def step_picture(
@@ -103,15 +118,58 @@ def step_picture(
     size = (round(wide * PIXELS_PT), round(high * PIXELS_PT))
     shown = _without(pieces, view, off)
     sight = fitting(scene, sight, size, shown)
+    shapes = _seen(scene, pieces, view, sight, shown, labels, size, room)
+    return (*shapes, *_runs(runs_m, sight, size, high)), off
+
+
+SQUARE: dict[str, tuple[float, float]] = {
+    "floor": (90.0, 89.0),
+    "left side": (90.0, 0.0),
+    "right side": (270.0, 0.0),
+    "front": (180.0, 0.0),
+    "rear": (0.0, 0.0),
+    "roof": (90.0, 89.0),
+}
+MANY, LEAST_ON_FACE = 14, 4  # pieces of a step from which each face has its own picture; and of a face
+
+
+def face_pictures(
+    scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView, labels: dict[str, str], room: tuple[float, float]
+) -> tuple[tuple[str, tuple[Primitive, ...]], ...]:
+    """Each face of a step with many pieces, seen square on with what is new of it alone: kind of face and picture."""
+    of: dict[str, list[int]] = {}
+    for k, piece in enumerate(pieces):
+        if view.new[k] and piece.of in SQUARE and piece.key in labels:
+            of.setdefault(piece.of, []).append(k)
+    if sum(len(mine) for mine in of.values()) < MANY:
+        return ()
+    made = []
+    size = (round(room[0] * PIXELS_PT), round(room[1] * PIXELS_PT))
+    for kind, mine in of.items():
+        if len(mine) < LEAST_ON_FACE:
+            continue
+        shown = np.zeros(len(pieces), dtype=bool)
+        shown[mine] = True
+        alone = StepView(shown, shown)
+        sight = fitting(scene, Sight(*SQUARE[kind]), size, shown)
+        made.append((kind, _seen(scene, pieces, alone, sight, shown, labels, size, room)))
+    return tuple(made)
+
+
+def _seen(
+    scene: Scene,
+    pieces: tuple[RoundPiece, ...],
+    view: StepView,
+    sight: Sight,
+    shown: NDArray[np.bool_],
+    labels: dict[str, str],
+    size: tuple[int, int],
+    room: tuple[float, float],
+) -> tuple[Primitive, ...]:
     picture = seen(scene, sight, size, shown)
-    tone = np.where(view.new, STRONG, LIGHT)[:, None] * np.ones(3)
-    line = np.where(view.new, STRONG_LINE, LIGHT_LINE)[:, None] * np.ones(3)
-    rgb = shaded(scene, picture, Tones(tone, line, (255.0, 255.0, 255.0), heavy=view.new))
-    grey = np.ascontiguousarray(rgb[:, :, 0])
-    shapes: list[Primitive] = [Raster((0.0, 0.0), wide, high, grey.tobytes(), size)]
-    shapes += _numbers(scene, pieces, view, picture, labels, high)
-    shapes += _runs(runs_m, sight, size, high)
-    return tuple(shapes), off
+    tone, line = np.where(view.new, STRONG, LIGHT)[:, None], np.where(view.new, STRONG_LINE, LIGHT_LINE)[:, None]
+    grey = shaded(scene, picture, Tones(tone, line, (255.0,), heavy=view.new))
+    return (Raster((0.0, 0.0), *room, grey.tobytes(), size), *_numbers(scene, pieces, view, picture, labels, room[1]))
 
 
 def _runs(runs_m: tuple[Run, ...], sight: Sight, size: tuple[int, int], high: float) -> list[Primitive]:
@@ -136,13 +194,14 @@ def _numbers(
     rows, columns = np.nonzero(picture.face >= 0)
     of = scene.solid[picture.face[rows, columns]]
     px = np.bincount(of, minlength=len(pieces))
+    order, first = np.argsort(of, kind="stable"), np.cumsum(px) - px
     named = [k for k, piece in enumerate(pieces) if view.new[k] and px[k] >= 40 and piece.key in labels]
     taken: list[tuple[float, float, float, float]] = []
     made: list[Primitive] = []
     seen_: set[str] = set()
     for k in sorted(named, key=lambda k: (-int(px[k]), k)):
         text = labels[pieces[k].key]
-        mine = of == k
+        mine = order[first[k] : first[k] + px[k]]
         y, x = rows[mine], columns[mine]
         near = int(np.argmin((x - x.mean()) ** 2 + (y - y.mean()) ** 2))  # on the piece, also of one with a hole
         at = (float(x[near] + 0.5) / PIXELS_PT, high - float(y[near] + 0.5) / PIXELS_PT)

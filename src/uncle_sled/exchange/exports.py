@@ -28,6 +28,8 @@ NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a
 NO_TEMPLATES = "There is nothing to make a template of yet: a drawn side, a board with an outline of its own, or a folded tube is wanted."
 NO_FRAME = "There is no frame to weld: an own frame with its length and the section of its rails is wanted, on Rig."
 NOTHING_TO_BUY = "There is nothing to buy yet: nothing is drawn."
+NO_STEPS = "There is no book yet: no task has a day. Draw a body or a frame, or add a task of your own; Calendar says what finds no day."
+NO_PIECES = "There is nothing to be seen in the round yet: draw a body on Shell, a frame on Rig, or put something in on Stow."
 MOST_PAGES = 1200
 
 
@@ -297,6 +299,39 @@ def _today(asked: Asked) -> Written:
     return _some(pages, "There is nothing to be done next: nothing is drawn, or all of it is done.")
 
 
+def _book(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.book import book_pages
+    from uncle_sled.core.studies.build.schedule import schedule_of
+    from uncle_sled.core.studies.cut.cut_from_stock import plan_of
+
+    s, tell = asked.s, asked.tell
+    tell(0.0, "what is cut from what")
+    plan = plan_of(s.build, s.facts, tell=lambda share, words: tell(0.1 * (share or 0.0), words))
+    pages = book_pages(
+        s, asked.name, asked.day, schedule_of(s.build, s.facts), plan, lambda share, words: tell(0.1 + 0.8 * (share or 0.0), words)
+    )
+    return _some(pages, NO_STEPS)
+
+
+def _round_picture(asked: Asked) -> Written:
+    from uncle_sled.core.drawing.build.round_asked import picture_asked
+    from uncle_sled.exchange.svg import png_bytes
+
+    made = picture_asked(asked.s, asked.ids)
+    if made is None:
+        raise FileError(NO_PIECES)
+    return png_bytes(made)
+
+
+def _pieces_solid(asked: Asked) -> Written:
+    from uncle_sled.exchange.solid_stl import pieces_stl
+
+    made = pieces_stl(asked.s)
+    if not made:
+        raise FileError(NO_PIECES)
+    return made
+
+
 def _crew(asked: Asked) -> Written:
     from uncle_sled.core.drawing.build.lift_sheet import crew_pages
     from uncle_sled.core.studies.build.lifting import lifts_of
@@ -476,6 +511,26 @@ _ALL = (
         write=_crew,
         stop="Build",
         menu="Crew sheets of the lifts as PDF",
+    ),
+    Export(
+        "book-pdf",
+        "pdf",
+        what="The book of the build, a step a page with its picture and pieces, PDF",
+        what_for="whoever builds it",
+        write=_book,
+        stop="Build",
+        menu="The book of the build, step by step, as PDF",
+        heavy=True,
+    ),
+    Export("round-png", "png", "The body in the round as PNG", "to show it", _round_picture, "Build", menu="The body in the round as PNG"),
+    Export(
+        "pieces-stl",
+        "stl",
+        what="Every piece in three dimensions as STL",
+        what_for="a three-dimensional viewer",
+        write=_pieces_solid,
+        stop="Build",
+        menu="Every piece as STL",
     ),
     Export("checks-pdf", "pdf", "Checklists as PDF", "at the trailer", _checks, "Build"),
     Export(

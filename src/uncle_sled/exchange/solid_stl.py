@@ -19,6 +19,7 @@ from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.geometry.surfaces import SIDES, Body, Surface, lengths, net
 from uncle_sled.core.parts.all_parts import cabinets_of
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.round.round_pieces import round_pieces
 
 Floats = NDArray[np.float64]
 MM = 1000.0
@@ -29,13 +30,26 @@ CUBE = ((0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1
 
 def stl_bytes(s: Studied, mode: Mode | None = None) -> bytes:
     """Everything in a mode, the first where none is named. An empty solid where nothing is drawn."""
-    triangles = np.array([*_body(s), *_things(s, mode or s.build.stow.modes[0])], dtype=float).reshape(-1, 3, 3)
+    return _written(np.array([*_body(s), *_things(s, mode or s.build.stow.modes[0])], dtype=float), b"body and things")
+
+
+def pieces_stl(s: Studied) -> bytes:
+    """Every piece of the build as a closed solid, one after another; nothing where there is none."""
+    meshes = [piece.mesh for piece in round_pieces(s.build, s.facts)]
+    if not meshes:
+        return b""
+    return _written(np.concatenate([mesh.points[mesh.triangles] for mesh in meshes]), b"all pieces")
+
+
+def _written(corners: Floats, what: bytes) -> bytes:
+    """Args: corners: (n, 3, 3) of triangles that look outward [m]."""
+    triangles = corners.reshape(-1, 3, 3)
     normals = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
     long = np.linalg.norm(normals, axis=1, keepdims=True)
     normals = np.where(long > 1e-12, normals / np.maximum(long, 1e-12), 0.0)
     record = np.zeros(len(triangles), dtype=[("normal", "<f4", 3), ("corners", "<f4", (3, 3)), ("rest", "<u2")])
     record["normal"], record["corners"] = normals, triangles * MM
-    head = b"body and things, millimetres, x aft, y right, z up".ljust(80, b" ")
+    head = (what + b", millimetres, x aft, y right, z up").ljust(80, b" ")
     return head + struct.pack("<I", len(triangles)) + record.tobytes()
 
 

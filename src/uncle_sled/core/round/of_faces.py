@@ -58,8 +58,8 @@ def of_faces(shell: Shell, framed: Framed, off: TakeOff, library: Library, bring
     if body is None or body.width <= 0:
         return
     surfaces = {surface.id: surface for surface in body.surfaces}
-    layered = {face.kind: _layers(face, shell, library) for face in shell.faces}
-    faces = {face.kind: face for face in shell.faces}
+    layered: dict[str, dict[str, _Layered]] = {face.kind: _layers(face, shell, library) for face in shell.faces}
+    faces: dict[str, Face] = {face.kind: face for face in shell.faces}
     for member in framed.members:
         yield _stick(member, surfaces[member.face], shell, bringing)
     members = {member.id for member in framed.members}

@@ -158,9 +158,7 @@ def _moved(scene: Scene, moved: Floats | None) -> Floats:
 
 def seen(scene: Scene, sight: Sight, size: tuple[int, int], shown: NDArray[np.bool_] | None = None, moved: Floats | None = None) -> Picture:
     """The picture, all at once. Args: shown: (n,) which solids; moved: (n, 3) by how much each is drawn away [m]."""
-    for picture in painting(scene, sight, size, shown, moved):
-        done = picture
-    return done
+    return list(painting(scene, sight, size, shown, moved))[-1]
 
 
 def painting(
@@ -215,7 +213,7 @@ def _not_hidden(nearest: Ints, x: Floats, y: Floats, level: Floats, corners: Int
     for j in range(MOST_TILES):
         for i in range(MOST_TILES):
             made |= front >= farthest[np.minimum(top + j, low), np.minimum(left + i, right)]
-    return made | (right - left >= MOST_TILES) | (low - top >= MOST_TILES)
+    return np.asarray(made | (right - left >= MOST_TILES) | (low - top >= MOST_TILES))
 
 
 TILE_PX, MOST_TILES = 8, 4

@@ -13,14 +13,14 @@ from numpy.typing import NDArray
 from uncle_sled.core.round.mesh import Floats
 from uncle_sled.core.round.seen import LIGHT, NOTHING, Bytes, Picture, Scene
 
-DARKEST = 0.55  # share of its colour that a face keeps which looks away from the light
+DARKEST = 0.55
 CREASE = 0.45  # how strong the line between two faces of one piece is, of that between two pieces
 
 
 class Tones(msgspec.Struct, frozen=True, eq=False):
     """Colours 0 to 255. piece: (n, c) of every piece; line: (n, c) of its edges; ground: (c,) of the paper; chosen: numbers lit up.
 
-    heavy: (n,) pieces whose edges are drawn twice as strong, or None.
+    heavy: (n,) pieces whose edges are drawn twice as strong, or None; darkest: share of its colour that a face keeps which looks away from the light.
     """
 
     piece: Floats
@@ -29,6 +29,7 @@ class Tones(msgspec.Struct, frozen=True, eq=False):
     chosen: tuple[int, ...] = ()
     lit: tuple[float, ...] = (40.0, 85.0, 154.0)
     heavy: NDArray[np.bool_] | None = None
+    darkest: float = DARKEST
 
 
 def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
@@ -37,7 +38,7 @@ def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
     if not len(scene.solid):
         return np.broadcast_to(np.array(tones.ground, dtype=np.uint8), (*face.shape, len(tones.ground))).copy()
     light = LIGHT / np.linalg.norm(LIGHT)
-    shine = DARKEST + (1 - DARKEST) * np.clip(scene.normal @ picture.sight.axes.T @ light, 0.0, 1.0)
+    shine = tones.darkest + (1 - tones.darkest) * np.clip(scene.normal @ picture.sight.axes.T @ light, 0.0, 1.0)
     own, lines = tones.piece.copy(), tones.line.copy()
     for k in tones.chosen:
         own[k] = 0.45 * own[k] + 0.55 * np.array(tones.lit)
@@ -58,7 +59,7 @@ def shaded(scene: Scene, picture: Picture, tones: Tones) -> Bytes:
         ink = edge[piece[rows, columns]]
         rgb[np.minimum(rows + 1, len(piece) - 1), columns] = ink
         rgb[rows, np.minimum(columns + 1, piece.shape[1] - 1)] = ink
-    return rgb
+    return np.asarray(rgb)
 
 
 def _edges(of: np.ndarray) -> np.ndarray:

@@ -220,6 +220,7 @@ class _Painted:
         wide, high = picture.size
         image = QImage(picture.pixels, wide, high, wide * (1 if picture.grey else 3), kind)
         corner, scale = self.frame.point((picture.at[0], picture.at[1] + picture.high)), self.frame.scale
+        self.painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         self.painter.drawImage(QRectF(corner.x(), corner.y(), picture.wide * scale, picture.high * scale), image)
 
     def words(self, _left: float, _baseline: float, text: Text) -> None:

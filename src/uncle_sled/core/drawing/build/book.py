@@ -24,7 +24,6 @@ from uncle_sled.core.round.round_pieces import round_pieces, scene
 from uncle_sled.core.slow import Tell, nobody
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.studies.build.steps import BY_NAME, Step, StepPiece, steps
-from uncle_sled.core.studies.build.tasks import Task
 from uncle_sled.core.studies.cut.consumables import counted
 from uncle_sled.core.studies.cut.cut_from_stock import BuildPlan
 from uncle_sled.core.studies.shell.screws import screw_size
@@ -107,7 +106,7 @@ def _contents(s: Studied, name: str, day: str, schedule: Schedule, made: tuple[S
 
 def _step(s: Studied, name: str, day: str, schedule: Schedule, step: Step, made: tuple[Step, ...]) -> tuple[Page, ...]:
     high = paper_of(s.build).high
-    drawn = _drawn(s, step, made)
+    drawn = drawn_of(s, step, made)
     if drawn is None:
         return _laid(s, name, day, schedule, step, made, 0.0, None)
     fits = (each for each in PICTURES_HIGH if len(_laid(s, name, day, schedule, step, made, each * high, None)) == 1)
@@ -204,7 +203,7 @@ def step_lines(step: Step, schedule: Schedule, words: Words) -> list[str]:
     return lines
 
 
-def _drawn(s: Studied, step: Step, made: tuple[Step, ...]) -> Drawn | None:
+def drawn_of(s: Studied, step: Step, made: tuple[Step, ...]) -> Drawn | None:
     """What makes the picture of a step; None where nothing of it has a shape."""
     pieces = round_pieces(s.build, s.facts)
     if not pieces:
@@ -239,7 +238,7 @@ def _pieces(sheets: Sheets, step: Step, words: Words) -> None:
         Column("Size", right=True),
         Column("From", wraps=True),
     )
-    rows = [_row(one, words) for one in step.pieces]
+    rows = [piece_row(one, words) for one in step.pieces]
     rows += [("", "1", one.part.name, words.fine_kg(one.mass_kg), "as it is") for one in step.parts]
     rows += [
         ("", "", f"{words.material(spread.material)}, {spread.of}", words.m2(spread.area_m2), "roll or tin") for spread in step.spreads
@@ -247,7 +246,7 @@ def _pieces(sheets: Sheets, step: Step, words: Words) -> None:
     sheets.table(heads, rows, size=9)
 
 
-def _row(one: StepPiece, words: Words) -> tuple[str, ...]:
+def piece_row(one: StepPiece, words: Words) -> tuple[str, ...]:
     piece = one.named[0].piece
     numbers = runs([named.label for named in one.named])
     called = piece.name if piece.kind in ("bar", "trim") or one.what in BY_NAME else one.what
@@ -299,16 +298,20 @@ def _takes(sheets: Sheets, step: Step, words: Words) -> None:
         rows.append((f"Screws {screw_size(thick, long, words)}", str(many), "; ".join(where)))
     for used in step.used:
         unit = used.rule.unit
-        many = f"{used.need:.0f}" if unit == "pieces" else f"{used.need:.1f} {unit}" if used.need >= 0.1 else f"{used.need:.2f} {unit}"
-        rows.append((words.told(used.rule.name), words.told(many), words.told(counted(used, words))))
+        much = f"{used.need:.0f}" if unit == "pieces" else f"{used.need:.1f} {unit}" if used.need >= 0.1 else f"{used.need:.2f} {unit}"
+        rows.append((words.told(used.rule.name), words.told(much), words.told(counted(used, words))))
     if rows:
         sheets.head("Takes")
         sheets.table((Column("What", wraps=True), Column("How much", right=True), Column("Where", wraps=True)), rows, size=9)
 
 
+def checks_of(step: Step) -> list[str]:
+    """What must be true before one goes on: of the task, then of its checklist."""
+    return [part.strip() for part in step.placed.task.check.split(";") if part.strip()] + list(step.checks)
+
+
 def _checks(sheets: Sheets, step: Step, words: Words) -> None:
-    task: Task = step.placed.task
-    told = [part.strip() for part in task.check.split(";") if part.strip()] + list(step.checks)
+    told = checks_of(step)
     if told:
         sheets.head("True before you go on")
         for text in told:

@@ -18,7 +18,7 @@ from uncle_sled.core.round.shaded import Tones, shaded
 from uncle_sled.core.studies.build.what_it_is import START
 
 PIXELS_PT = 200 / 72  # of the print, a point: 200 to the inch
-LIGHT, LIGHT_LINE, STRONG, STRONG_LINE = 244.0, 188.0, 205.0, 0.0
+LIGHT, LIGHT_LINE, STRONG, STRONG_LINE, PALEST = 248.0, 186.0, 208.0, 0.0, 0.72
 SMALL = (150, 100)  # of a trial picture
 LEAST_PX, OFF_COST, BELOW_COST, ENOUGH = 3, 0.06, 0.15, 0.8
 LABEL = 7.5
@@ -57,7 +57,8 @@ def best_look(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView) -> t
         for around, over, near in SIDES:
             sight = Sight(around, over)
             alone = _pixels(scene, pieces, view.new, view.there, sight)
-            for off in (("roof",), (near[0],), ("roof", near[0]), ("roof", *near)) if cover else ((),):
+            offs: tuple[tuple[str, ...], ...] = ((),) if not cover else (("roof",), (near[0],), ("roof", near[0]), ("roof", *near))
+            for off in offs:
                 tried.append((_score(scene, pieces, view, sight, off, alone), sight, off))
         if max(score for score, _, _ in tried) >= ENOUGH:
             break
@@ -72,7 +73,7 @@ def best_look(scene: Scene, pieces: tuple[RoundPiece, ...], view: StepView) -> t
 def _without(pieces: tuple[RoundPiece, ...], view: StepView, off: tuple[str, ...]) -> NDArray[np.bool_]:
     """What is drawn: what is taken off is of before the step only."""
     gone = np.array([piece.of in off for piece in pieces], dtype=bool)
-    return view.there & (view.new | ~gone)
+    return np.asarray(view.there & (view.new | ~gone))
 
 
 def _pixels(
@@ -168,7 +169,7 @@ def _seen(
 ) -> tuple[Primitive, ...]:
     picture = seen(scene, sight, size, shown)
     tone, line = np.where(view.new, STRONG, LIGHT)[:, None], np.where(view.new, STRONG_LINE, LIGHT_LINE)[:, None]
-    grey = shaded(scene, picture, Tones(tone, line, (255.0,), heavy=view.new))
+    grey = shaded(scene, picture, Tones(tone, line, (255.0,), heavy=view.new, darkest=PALEST))
     return (Raster((0.0, 0.0), *room, grey.tobytes(), size), *_numbers(scene, pieces, view, picture, labels, room[1]))
 
 

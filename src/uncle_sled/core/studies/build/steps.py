@@ -61,14 +61,14 @@ class Step(msgspec.Struct, frozen=True):
     after: Standing | None
 
 
-def steps(s: Studied, schedule: Schedule, plan: BuildPlan) -> tuple[Step, ...]:
-    """Every task in the order in which the calendar ends it."""
+def steps(s: Studied, schedule: Schedule, plan: BuildPlan | None) -> tuple[Step, ...]:
+    """Every task in the order in which the calendar ends it. Args: plan: None: it is not made yet, and no sheet or bar is named."""
     build, facts = s.build, s.facts
     order = order_of(schedule)
     after = {one.task: one for one in standing(s, schedule)}
     pieces = pieces_brought(build, facts)
     spreads = spreads_brought(build, facts)
-    named, stock = numbers_of(build, facts).of, stock_of(plan, build, facts)
+    named, stock = numbers_of(build, facts).of, stock_of(plan, build, facts) if plan is not None else {}
     screws = _screws(build, facts, s)
     used = _used(build, facts, pieces, order)
     lists = {each.name: tuple(line.says for line in each.lines) for each in checklists(build, facts)}

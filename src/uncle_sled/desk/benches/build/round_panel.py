@@ -81,7 +81,7 @@ class DayStrip(Chart):
 
 
 class RoundPanel(PanelOf[BuildBench]):
-    look = RoundLook()
+    seen_as = RoundLook()
     picked: RoundPiece | None = None
 
     def laid(self) -> Group:
@@ -106,7 +106,7 @@ class RoundPanel(PanelOf[BuildBench]):
         return rows(
             Busy(best_schedule),
             tools(
-                *one_of(colours, lambda: self.look.colours, self.colour),
+                *one_of(colours, lambda: self.seen_as.colours, self.colour),
                 Gap(4),
                 *(
                     Act(text, f"{text} on or off: what lies under it is seen", partial(self.turn_off, kind), down=partial(self._off, kind))
@@ -158,7 +158,7 @@ class RoundPanel(PanelOf[BuildBench]):
 
     def _keep_slider(self, slider: QSlider) -> None:
         with QSignalBlocker(slider):
-            slider.setValue(round(self.look.apart * 100))
+            slider.setValue(round(self.seen_as.apart * 100))
 
     def done(self) -> frozenset[str] | None:
         """Tasks that are done on the day that is looked at; None: all of them."""
@@ -166,7 +166,7 @@ class RoundPanel(PanelOf[BuildBench]):
 
     def _shown(self) -> Shown:
         pieces = self.pieces()
-        look = replace(self.look, done=self.done())
+        look = replace(self.seen_as, done=self.done())
         order = order_of(self.session.schedule())
         chosen = self.session.selection
 
@@ -192,7 +192,7 @@ class RoundPanel(PanelOf[BuildBench]):
     def _lines(self) -> tuple[Line, ...]:
         names = {task.id: task.name for task in tasks_of(self.session.build, self.session.facts)}
         order = order_of(self.session.schedule())
-        return legend(self.pieces(), self.look, names, order, self.words, theme_name())
+        return legend(self.pieces(), self.seen_as, names, order, self.words, theme_name())
 
     def _legend(self, width: float, height: float) -> tuple[Primitive, ...]:
         return legend_drawn(self._lines(), width, height)
@@ -255,19 +255,19 @@ class RoundPanel(PanelOf[BuildBench]):
 
     # how it is seen
     def colour(self, colours: Colours) -> None:
-        self.look = replace(self.look, colours=colours)
+        self.seen_as = replace(self.seen_as, colours=colours)
         self.refresh()
 
     def _off(self, kind: str) -> bool:
-        return kind in self.look.off
+        return kind in self.seen_as.off
 
     def turn_off(self, kind: str) -> None:
-        off = tuple(each for each in self.look.off if each != kind) if kind in self.look.off else (*self.look.off, kind)
-        self.look = replace(self.look, off=off)
+        off = tuple(each for each in self.seen_as.off if each != kind) if kind in self.seen_as.off else (*self.seen_as.off, kind)
+        self.seen_as = replace(self.seen_as, off=off)
         self.refresh()
 
     def draw_apart(self, percent: int) -> None:
-        self.look = replace(self.look, apart=percent / 100.0)
+        self.seen_as = replace(self.seen_as, apart=percent / 100.0)
         self.view.renew()
 
     def look_from(self, name: object) -> None:
@@ -284,10 +284,10 @@ class RoundPanel(PanelOf[BuildBench]):
         asked = (
             f"around {sight.around_deg:.1f}",
             f"over {sight.over_deg:.1f}",
-            f"colours {self.look.colours}",
-            f"apart {self.look.apart:.2f}",
+            f"colours {self.seen_as.colours}",
+            f"apart {self.seen_as.apart:.2f}",
         )
-        off = tuple(f"off {kind}" for kind in self.look.off)
+        off = tuple(f"off {kind}" for kind in self.seen_as.off)
         day = (f"day {self.session.day:.2f}",) if self.session.day is not None else ()
         self.export("round-png", ((*asked, *off, *day), ""))
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QApplication, QPushButton
@@ -11,11 +12,12 @@ from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.studies.build import schedule
 from uncle_sled.desk.benches.build.week_card import WeekCard
+from uncle_sled.desk.frame.shop_screen import ShopScreen
 from uncle_sled.desk.kit.fields import TextField
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import demo
 
-VIEWS = ("Calendar", "Today", "Chance", "Lift", "Glue", "Checks", "Log")
+VIEWS = ("Calendar", "Today", "Chance", "Round", "Lift", "Glue", "Checks", "Log")
 
 
 @pytest.fixture()
@@ -247,3 +249,140 @@ def test_the_card_of_a_task_says_what_stands_there_then(on):
     bench.chosen = ""
     panel.refresh()
     assert "stand there" not in told(panel)
+
+
+def pixel_of(view, number):
+    """The middle of a piece as it is seen, in the widget."""
+    picture = view.picture
+    of = np.where(picture.face >= 0, view.shown.scene.solid[np.maximum(picture.face, 0)], -1)
+    rows, columns = np.nonzero(of == number)
+    near = int(np.argmin((rows - rows.mean()) ** 2 + (columns - columns.mean()) ** 2))
+    h, w = picture.face.shape
+    return QPointF((columns[near] + 0.5) / w * view.width(), (rows[near] + 0.5) / h * view.height())
+
+
+def seen_numbers(view):
+    faces = view.picture.face[view.picture.face >= 0]
+    return np.bincount(view.shown.scene.solid[faces], minlength=len(view.shown.visible))
+
+
+def test_the_body_is_turned_by_hand_and_keys_and_a_click_on_a_piece_is_a_click_everywhere(on) -> None:
+    _, session, bench = on("Round", "rosin-box")
+    panel = bench.made["Round"]
+    view = panel.view
+    view.finish()
+    assert view.fine and view.image is not None
+    first = view.sight
+    drag(view, QPointF(200, 150), (60, 0))
+    assert view.sight.around_deg == pytest.approx((first.around_deg - 30) % 360, abs=2) and view.sight.over_deg == first.over_deg
+    key(view, Qt.Key.Key_Up)
+    assert view.sight.over_deg == pytest.approx(first.over_deg + 15)
+    key(view, Qt.Key.Key_Plus)
+    assert view.zoom > 1
+    drag(view, QPointF(200, 150), (40, 10), keys=Qt.KeyboardModifier.ShiftModifier)
+    assert view.off != (0.0, 0.0)
+    key(view, Qt.Key.Key_Home)
+    assert (view.zoom, view.off, view.sight.around_deg) == (1.0, (0.0, 0.0), first.around_deg)
+    view.finish()
+    pieces = panel.pieces()
+    counts = seen_numbers(view)
+    number = max(
+        (k for k, piece in enumerate(pieces) if piece.stop == "stow" and counts[k] > 300),
+        key=lambda k: counts[k],
+        default=int(np.argmax(counts)),
+    )
+    at = pixel_of(view, number)
+    press(view, at)
+    release(view, at)
+    assert session.selection == (pieces[number].id,) and panel.picked is pieces[number]
+    assert pieces[number].what.capitalize() in told(panel)
+
+
+def test_walls_go_off_colours_change_and_a_piece_comes_with_another_task(on) -> None:
+    _, session, bench = on("Round", "marsh-heron")
+    panel = bench.made["Round"]
+    pieces = panel.pieces()
+    button_on(panel, "Roof").click()
+    assert panel.seen_as.off == ("roof",) and not any(pieces[k].of == "roof" for k in np.flatnonzero(panel.view.shown.visible))
+    button_on(panel, "Task").click()
+    assert panel.seen_as.colours == "task" and any(text == "Close the roof" for text in words_of(panel.legend))
+    panel.draw_apart(100)
+    assert panel.view.shown.moved is not None
+    panel.look_from("left side")
+    assert panel.view.sight.over_deg == 0
+    foam = next(k for k, piece in enumerate(pieces) if piece.what == "insulation" and piece.of == "left side")
+    panel.pick(foam)
+    assert panel.picked.by == "foam"
+    panel.comes_with("liner")
+    assert panel.picked.by == "liner" and [own.task for own in session.build.work.brings] == ["liner"]
+    panel.comes_with("foam")
+    assert [own.task for own in session.build.work.brings] == ["foam"]
+    session.undo()
+    session.undo()
+    assert session.build.work.brings == ()
+
+
+def test_a_day_is_looked_at_on_the_strip_the_calendar_and_under_the_sled_line(on, qtbot) -> None:
+    window, session, bench = on("Round", "marsh-heron")
+    panel = bench.made["Round"]
+    whole = int(panel.view.shown.visible.sum())
+    x = panel.strip.scale.x(60.0) if panel.strip.scale else None
+    panel.strip.make(float(panel.strip.width()), float(panel.strip.height()))
+    x = panel.strip.scale.x(60.0)
+    press(panel.strip, QPointF(x, 40))
+    release(panel.strip, QPointF(x, 40))
+    assert session.day == pytest.approx(60.0, abs=0.5) and 0 < int(panel.view.shown.visible.sum()) < whole
+    assert "2027, tanks empty: 219 kg stand there" in told(panel)
+    window.sled.grab()
+    assert any("2027" in each.text for each in window.sled.written) and any("not to be towed" in each.text for each in window.sled.written)
+    track = window.sled.day_track()
+    press(window.sled, QPointF(track.left() + track.width() * 0.9, track.center().y()))
+    release(window.sled, QPointF(track.left() + track.width() * 0.9, track.center().y()))
+    later = session.day
+    assert later > 100
+    key(panel.strip, Qt.Key.Key_Left)
+    assert session.day == pytest.approx(later - 1)
+    bench.show_view("Calendar")
+    calendar = bench.made["Calendar"]
+    assert any("2027" in text and "May" not in text for text in words_of(calendar.chart))
+    press(calendar.chart, QPointF(calendar.chart.width() * 0.5, 20))
+    release(calendar.chart, QPointF(calendar.chart.width() * 0.5, 20))
+    assert session.day < later and "stand there" in told(calendar)
+    bench.show_view("Round")
+    button_on(bench.made["Round"], "Whole").click()
+    assert session.day is None
+    session.show_day(30.0)
+    session.go_to("Cut")
+    assert session.day is None
+
+
+def test_the_book_is_turned_by_the_space_bar_in_shop_mode(on) -> None:
+    window, session, _ = on("Calendar", "rosin-box")
+    screen = ShopScreen(session, window)
+    screen.show()
+    card = screen.page().title
+    button_on(screen, "The book").click()
+    first = screen.page().title
+    assert first.startswith("1. ") and first != card and not screen.to_book.isVisible()
+    key(screen, Qt.Key.Key_Space, " ")
+    assert screen.page().title.startswith("2. ")
+    key(screen, Qt.Key.Key_Backspace)
+    key(screen, Qt.Key.Key_Backspace)
+    assert screen.page().title == card
+    screen.turn(1)
+    for _ in range(40):
+        screen.turn(1)
+    assert screen.at == len(screen.steps()) - 1
+    screen.close()
+
+
+def test_a_picture_as_it_is_seen_is_asked_for(on, monkeypatch) -> None:
+    _, session, bench = on("Round", "rosin-box")
+    panel = bench.made["Round"]
+    asked = []
+    monkeypatch.setattr(panel, "export", lambda *words: asked.append(words))
+    panel.turn_off("rear")
+    session.show_day(20.0)
+    panel.save_picture()
+    kind, (words, _) = asked[0]
+    assert kind == "round-png" and "off rear" in words and "day 20.00" in words and "around 35.0" in words

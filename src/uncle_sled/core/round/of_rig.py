@@ -28,8 +28,8 @@ def of_rig(build: Build, bringing: Bringing, parts: dict[str, Part]) -> Iterator
     if rig.carrier == "vehicle bed":
         yield from _vehicle(build, radius, tyre)
         return
-    if rig.carrier != "ball":
-        return
+    if rig.carrier != "ball" or (rig.frame_length is None and rig.frame_mass is None and rig.bought_total is None and not rig.axles):
+        return  # nobody said anything of it yet
     top = frame_top_m(build)
     frame = bringing.by("frame", "frame") if rig.base == "own frame" else START
     bars = [(bar, k) for bar in bars_of(rig) for k in range(bar.many)]

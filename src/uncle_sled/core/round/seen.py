@@ -181,11 +181,10 @@ def painting(
     front = across < -1e-9  # y runs down: what looks here turns the other way
     number, corners = number[front], corners[front]
     order = np.argsort(-level[corners].max(axis=1), kind="stable")
-    for chosen in np.array_split(
-        order, PASSES if len(order) > FEW and wide * high > FEW_PX else 1
-    ):  # from near to far: what is hidden need not be laid
+    passes = PASSES if len(order) > FEW and wide * high > FEW_PX else 1
+    for turn, chosen in enumerate(np.array_split(order, passes)):  # from near to far: what is hidden need not be laid
         mine, face = corners[chosen], scene.face[number[chosen]]
-        if chosen[:1] != order[:1]:
+        if turn:
             open_ = _not_hidden(nearest, x, y, level, mine, wide, high)
             mine, face = mine[open_], face[open_]
         for spans in _portions(_spans(x, y, mine, wide, high)):

@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 
 from uncle_sled.core.document.stow import LoadCase, Mode
-from uncle_sled.core.engine import keep
+from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.reading.balance import balance
 from uncle_sled.core.reading.load_cases import Case, MassTable
 from uncle_sled.core.reading.studied import Studied, length_m
@@ -98,7 +98,7 @@ def day_of(schedule: Schedule, task: str) -> float | None:
     return placed.end if placed is not None else None
 
 
-@keep("s.build", "s.facts", "order", most=4)
+@keep("s.build", "s.facts", by_value("order"), most=4)
 def _standing(s: Studied, order: tuple[str, ...]) -> tuple[Standing, ...]:
     """At the start and after each of the tasks."""
     pieces = brought(s.build, s.facts)

@@ -16,7 +16,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.drawing.build.round_asked import picture_asked, read_look
 from uncle_sled.core.drawing.build.round_legend import legend, legend_drawn
-from uncle_sled.core.drawing.build.round_look import RoundLook, moved_of, shown_of, task_colour, tones_of
+from uncle_sled.core.drawing.build.round_look import Colours, RoundLook, moved_of, shown_of, task_colour, tones_of
 from uncle_sled.core.drawing.inks import LIGHT as INKS
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.framing.frame_body import FASTENERS
@@ -223,7 +223,13 @@ def test_colours_say_what_they_mean():
     project = demo("marsh-heron")
     pieces, order = round_pieces(project.build, project.facts), ("frame", "axle", "box")
     words, names = Words(METRIC), {"frame": "Weld the frame"}
-    for colours, told in (("stuff", "metal"), ("task", "Weld the frame"), ("stop", "Shell"), ("mass", "known with others only")):
+    asked: tuple[tuple[Colours, str], ...] = (
+        ("stuff", "metal"),
+        ("task", "Weld the frame"),
+        ("stop", "Shell"),
+        ("mass", "known with others only"),
+    )
+    for colours, told in asked:
         lines = legend(pieces, RoundLook(colours), names, order, words, "light")
         assert told in [line[1] for line in lines]
         assert len(legend_drawn(lines, 200, 40)) <= 4 and len(legend_drawn(lines, 200, 900)) == 2 * len(lines)

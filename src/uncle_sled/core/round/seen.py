@@ -48,20 +48,19 @@ NO_FACE, NO_DEPTH = np.zeros((0, 0), dtype=np.int32), np.zeros((0, 0), dtype=np.
 
 
 class Scene(msgspec.Struct, frozen=True, eq=False):
-    """Many solids as arrays. of: (p,) solid of every point; corners (m, 4) of flat convex parts, the last twice in a triangle.
+    """Many pieces as arrays of flat convex parts with four corners, the last twice in a triangle.
 
-    face: (m,) number of the face that each part is of, among all.
-
-    solid: (f,) of every face; normals: (f,) of its first triangle, for its shade, shape (f, 3).
+    at: (4, m, 3) corners of each part; part: (m,) its piece; face: (m,) number of the face that it is of, among all; way: (m, 3) which
+    way it looks, unit vectors; solid: (f,) piece of every face; normal: (f, 3) of its shade; boxes: (n, 8, 3) corners of every piece.
     """
 
-    points: Floats
-    of: Ints
-    corners: Ints
+    at: Floats
+    part: Ints
     face: Ints
+    way: Floats
     solid: Ints
     normal: Floats
-    many: int
+    boxes: Floats
 
 
 class Picture(msgspec.Struct, frozen=True, eq=False):
@@ -80,14 +79,16 @@ class Picture(msgspec.Struct, frozen=True, eq=False):
 
 def scene_of(pieces: Sequence[RoundPiece]) -> Scene:
     """All of them in one; their order is the numbers of ``solid``."""
-    points, of, triangles, face, solid = [], [], [], [], []
+    points, triangles, face, solid = [], [], [], []
+    boxes = np.zeros((len(pieces), 8, 3))
     base = faces = 0
     for k, each in enumerate(pieces):
         mesh = each.mesh
         if not len(mesh.triangles):
             continue
+        ends = np.stack([mesh.points.min(axis=0), mesh.points.max(axis=0)])
+        boxes[k] = ends[CORNERS, (0, 1, 2)]
         points.append(mesh.points)
-        of.append(np.full(len(mesh.points), k))
         triangles.append(mesh.triangles + base)
         face.append(mesh.planes + faces)
         many = int(mesh.planes.max()) + 1
@@ -95,7 +96,7 @@ def scene_of(pieces: Sequence[RoundPiece]) -> Scene:
         base, faces = base + len(mesh.points), faces + many
     if not points:
         none = np.zeros(0, dtype=np.int64)
-        return Scene(np.zeros((0, 3)), none, np.zeros((0, 4), dtype=np.int64), none, none, np.zeros((0, 3)), len(pieces))
+        return Scene(np.zeros((4, 0, 3)), none, none, np.zeros((0, 3)), none, np.zeros((0, 3)), boxes)
     all_points, all_triangles, all_faces = np.concatenate(points), np.concatenate(triangles), np.concatenate(face)
     a, b, c = (all_points[all_triangles[:, k]] for k in range(3))
     across = np.cross(b - a, c - a)
@@ -104,7 +105,14 @@ def scene_of(pieces: Sequence[RoundPiece]) -> Scene:
         normal[:, k] = np.bincount(all_faces, across[:, k], faces)
     normal /= np.maximum(np.linalg.norm(normal, axis=1, keepdims=True), 1e-12)
     corners, face_of = _quads(all_points, all_triangles, all_faces)
-    return Scene(all_points, np.concatenate(of), corners, face_of, np.concatenate(solid), normal, len(pieces))
+    at = np.ascontiguousarray(all_points[corners].transpose(1, 0, 2))
+    way = np.cross(at[2] - at[0], at[3] - at[1])  # of a quad by its diagonals, of a triangle by two of its sides
+    way /= np.maximum(np.linalg.norm(way, axis=1, keepdims=True), 1e-12)
+    of = np.concatenate(solid)
+    return Scene(at, of[face_of], face_of, way, of, normal, boxes)
+
+
+CORNERS = np.array([[i, j, k] for i in (0, 1) for j in (0, 1) for k in (0, 1)])
 
 
 def _quads(points: Floats, triangles: Ints, face: Ints) -> tuple[Ints, Ints]:
@@ -135,25 +143,19 @@ def _quads(points: Floats, triangles: Ints, face: Ints) -> tuple[Ints, Ints]:
 def fitting(
     scene: Scene, sight: Sight, size: tuple[int, int], shown: NDArray[np.bool_] | None = None, moved: Floats | None = None
 ) -> Sight:
-    """The same look with everything that is shown in the picture. Args: size: width and height [pixels]."""
-    points = _moved(scene, moved)
+    """The same look with the boxes of everything that is shown in the picture. Args: size: width and height [pixels]."""
+    boxes = scene.boxes if moved is None else scene.boxes + moved[:, None, :]
     if shown is not None:
-        points = points[shown[scene.of]]
-    if not len(points):
+        boxes = boxes[shown]
+    if not len(boxes):
         return sight
     axes = sight.axes
-    flat = points @ axes[:2].T
+    flat = boxes.reshape(-1, 3) @ axes.T
     low, high = flat.min(axis=0), flat.max(axis=0)
     span = np.maximum(high - low, 0.05)
     scale = float(min(size[0] * 0.92 / span[0], size[1] * 0.9 / span[1]))
-    middle = (low + high) / 2
-    toward = float((points @ axes[2]).mean())
-    at = middle @ axes[:2] + toward * axes[2]
+    at = (low + high) / 2 @ axes
     return msgspec.structs.replace(sight, scale=scale, at=(float(at[0]), float(at[1]), float(at[2])))
-
-
-def _moved(scene: Scene, moved: Floats | None) -> Floats:
-    return scene.points if moved is None else scene.points + moved[scene.of]
 
 
 def seen(scene: Scene, sight: Sight, size: tuple[int, int], shown: NDArray[np.bool_] | None = None, moved: Floats | None = None) -> Picture:
@@ -168,33 +170,48 @@ def painting(
     wide, high = max(int(size[0]), 1), max(int(size[1]), 1)
     nearest = np.full(wide * high, -1, dtype=np.int64)
     axes = sight.axes
-    flat = (_moved(scene, moved) - np.array(sight.at)) @ axes.T
-    x, y, z = wide / 2 + flat[:, 0] * sight.scale, high / 2 - flat[:, 1] * sight.scale, flat[:, 2]
-    far, span = (float(z.min()), max(float(np.ptp(z)), 1e-6)) if len(z) else (0.0, 1.0)
-    level = (z - far) / span * STEPS  # the nearer the larger
-    number = np.arange(len(scene.corners))
-    if shown is not None and len(number):
-        number = number[shown[scene.of[scene.corners[:, 0]]]]
-    corners = scene.corners[number]
-    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
-    across = (x[b] - x[a]) * (y[c] - y[a]) - (x[c] - x[a]) * (y[b] - y[a])
-    front = across < -1e-9  # y runs down: what looks here turns the other way
-    number, corners = number[front], corners[front]
-    order = np.argsort(-level[corners].max(axis=1), kind="stable")
+    facing = scene.way @ axes[2]
+    use = facing > EDGE_ON
+    if shown is not None and len(use):
+        use &= shown[scene.part]
+    at = scene.at[:, use]
+    if moved is not None:
+        at = at + moved[scene.part[use]]
+    flat = (at - np.array(sight.at)) @ axes.T
+    x, y, z = wide / 2 + flat[..., 0] * sight.scale, high / 2 - flat[..., 1] * sight.scale, flat[..., 2]
+    far, span = (float(z.min()), max(float(np.ptp(z)), 1e-6)) if z.size else (0.0, 1.0)
+    steps = STEPS / span
+    level = (z - far) * steps  # the nearer the larger
+    # over the picture a part's level is p x + q y + r, by which way it looks
+    way = scene.way[use] @ axes.T
+    p, q = -way[:, 0] / way[:, 2] / sight.scale * steps, way[:, 1] / way[:, 2] / sight.scale * steps
+    plane = np.stack([p, q, level[0] - p * x[0] - q * y[0]])
+    face, front = scene.face[use], _most(level)
+    order = np.argsort(-front, kind="stable")
     passes = PASSES if len(order) > FEW and wide * high > FEW_PX else 1
     for turn, chosen in enumerate(np.array_split(order, passes)):  # from near to far: what is hidden need not be laid
-        mine, face = corners[chosen], scene.face[number[chosen]]
         if turn:
-            open_ = _not_hidden(nearest, x, y, level, mine, wide, high)
-            mine, face = mine[open_], face[open_]
-        for spans in _portions(_spans(x, y, mine, wide, high)):
-            _lay(nearest, spans, _planes(x, y, level, mine), face, wide)
+            chosen = chosen[_not_hidden(nearest, x[:, chosen], y[:, chosen], front[chosen], wide, high)]
+        for spans in _portions(_spans(x[:, chosen], y[:, chosen], wide, high)):
+            _lay(nearest, spans, plane[:, chosen], face[chosen], wide)
             yield Picture(NO_FACE, NO_DEPTH, sight, done=False)
     yield _picture(nearest, sight, (wide, high), far, span)
 
 
-def _not_hidden(nearest: Ints, x: Floats, y: Floats, level: Floats, corners: Ints, wide: int, high: int) -> NDArray[np.bool_]:
-    """Triangles that may be seen before what is laid already; those over many tiles are not looked at closer, and stay.
+EDGE_ON = 1e-6  # what looks less towards the viewer is seen as a line
+
+
+def _most(of: Floats) -> Floats:
+    """The largest of four rows."""
+    return np.maximum(np.maximum(of[0], of[1]), np.maximum(of[2], of[3]))
+
+
+def _least(of: Floats) -> Floats:
+    return np.minimum(np.minimum(of[0], of[1]), np.minimum(of[2], of[3]))
+
+
+def _not_hidden(nearest: Ints, x: Floats, y: Floats, front: Floats, wide: int, high: int) -> NDArray[np.bool_]:
+    """Parts that may be seen before what is laid already; those over many tiles are not looked at closer, and stay.
 
     A tile keeps the farthest of what its pixels show: what lies behind that in all its tiles is hidden.
     """
@@ -202,17 +219,17 @@ def _not_hidden(nearest: Ints, x: Floats, y: Floats, level: Floats, corners: Int
     whole = np.full((down * TILE_PX, across * TILE_PX), np.iinfo(np.int64).max)
     whole[:high, :wide] = nearest.reshape(high, wide)
     farthest = whole.reshape(down, TILE_PX, across, TILE_PX).min(axis=(1, 3)) >> 24
-    xs, ys = x[corners], y[corners]
-    left = np.clip(xs.min(axis=1) // TILE_PX, 0, across - 1).astype(np.int64)
-    right = np.clip(xs.max(axis=1) // TILE_PX, 0, across - 1).astype(np.int64)
-    top = np.clip(ys.min(axis=1) // TILE_PX, 0, down - 1).astype(np.int64)
-    low = np.clip(ys.max(axis=1) // TILE_PX, 0, down - 1).astype(np.int64)
-    front = level[corners].max(axis=1)
-    made = np.zeros(len(corners), dtype=bool)
+    left, right = (np.clip(edge / TILE_PX, 0, across - 1).astype(np.int64) for edge in (_least(x), _most(x)))
+    top, low = (np.clip(edge / TILE_PX, 0, down - 1).astype(np.int64) for edge in (_least(y), _most(y)))
+    made = (right - left >= MOST_TILES) | (low - top >= MOST_TILES)
+    asked = np.flatnonzero(~made)
+    left, right, top, low, front = left[asked], right[asked], top[asked], low[asked], front[asked]
+    seen_ = np.zeros(len(asked), dtype=bool)
     for j in range(MOST_TILES):
         for i in range(MOST_TILES):
-            made |= front >= farthest[np.minimum(top + j, low), np.minimum(left + i, right)]
-    return np.asarray(made | (right - left >= MOST_TILES) | (low - top >= MOST_TILES))
+            seen_ |= front >= farthest[np.minimum(top + j, low), np.minimum(left + i, right)]
+    made[asked] = seen_
+    return np.asarray(made)
 
 
 TILE_PX, MOST_TILES = 8, 4
@@ -231,38 +248,37 @@ def _picture(nearest: Ints, sight: Sight, size: tuple[int, int], far: float, spa
 Spans = tuple[Ints, Ints, Ints, Ints]  # triangle, row, first column, how many pixels
 
 
-def _spans(x: Floats, y: Floats, corners: Ints, wide: int, high: int) -> Spans:
-    """Every part's pixels row by row: those whose middle lies inside. Of what looks here edges run down on the left and up on the right."""
-    after = np.roll(corners, -1, axis=1)
-    x0, y0, x1, y1 = x[corners], y[corners], x[after], y[after]
-    up = y1 < y0
-    part = np.broadcast_to(np.arange(len(corners))[:, None], corners.shape)
-    sides = []
-    for way in (up, y1 > y0):
-        top, low = np.minimum(y0, y1)[way], np.maximum(y0, y1)[way]
-        slope = ((x1 - x0)[way]) / ((y1 - y0)[way])
-        base = x0[way] - y0[way] * slope
-        of, edge_top = part[way], np.ceil(top - 0.5)
-        order = np.lexsort((edge_top, of))
-        first = np.clip(edge_top, 0, high).astype(np.int64)[order]
-        rows = np.clip(np.ceil(low - 0.5), 0, high).astype(np.int64)[order] - first
-        row = np.arange(int(rows.sum())) - np.repeat(np.cumsum(rows) - rows - first, rows)
-        sides.append((np.repeat(of[order], rows), row, np.repeat(base[order], rows) + (row + 0.5) * np.repeat(slope[order], rows)))
-    (_, _, right), (of, row, left) = sides
-    begin = np.clip(np.ceil(left - 0.5), 0, wide).astype(np.int64)
-    end = np.clip(np.ceil(right - 0.5), 0, wide).astype(np.int64)
+def _spans(x: Floats, y: Floats, wide: int, high: int) -> Spans:
+    """Every part's pixels row by row: those whose middle lies inside. Args: x, y: (4, k) its corners, against the clock.
+
+    From its highest corner on its edges run down on the left, then up on the right.
+    """
+    first = np.argmin(y, axis=0)
+    turned = (first + np.arange(4)[:, None]) % 4
+    part = np.arange(x.shape[1])
+    x, y = x[turned, part], y[turned, part]
+    x1, y1 = np.concatenate([x[1:], x[:1]]), np.concatenate([y[1:], y[:1]])
+    rows_at = np.clip(np.ceil(y - 0.5), 0, high).astype(np.int64)
+    rows_to = np.concatenate([rows_at[1:], rows_at[:1]])
+    rise = np.where(y1 == y, 1.0, y1 - y)
+    slope = (x1 - x) / rise
+    base = x - y * slope
+    of, edge = np.nonzero((rows_to > rows_at).T)
+    left = _followed(of, rows_at[edge, of], rows_to[edge, of], base[edge, of], slope[edge, of])
+    of, edge = np.nonzero((rows_to < rows_at)[::-1].T)
+    edge = 3 - edge
+    right = _followed(of, rows_to[edge, of], rows_at[edge, of], base[edge, of], slope[edge, of])
+    begin = np.clip(np.ceil(left[2] - 0.5), 0, wide).astype(np.int64)
+    end = np.clip(np.ceil(right[2] - 0.5), 0, wide).astype(np.int64)
     there = end > begin
-    return of[there], row[there], begin[there], (end - begin)[there]
+    return left[0][there], left[1][there], begin[there], (end - begin)[there]
 
 
-def _planes(x: Floats, y: Floats, level: Floats, corners: Ints) -> tuple[Floats, Floats, Floats]:
-    """Depth over the picture, as level = p x + q y + r of every triangle."""
-    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
-    dx1, dy1, dz1 = x[b] - x[a], y[b] - y[a], level[b] - level[a]
-    dx2, dy2, dz2 = x[c] - x[a], y[c] - y[a], level[c] - level[a]
-    whole = dx1 * dy2 - dx2 * dy1
-    p, q = (dz1 * dy2 - dz2 * dy1) / whole, (dx1 * dz2 - dx2 * dz1) / whole
-    return p, q, level[a] - p * x[a] - q * y[a]
+def _followed(of: Ints, first: Ints, last: Ints, base: Floats, slope: Floats) -> tuple[Ints, Ints, Floats]:
+    """Edges row by row: of which part, which row, and where the edge crosses its middle."""
+    rows = last - first
+    row = np.arange(int(rows.sum())) - np.repeat(np.cumsum(rows) - rows - first, rows)
+    return np.repeat(of, rows), row, np.repeat(base, rows) + (row + 0.5) * np.repeat(slope, rows)
 
 
 def _portions(spans: Spans) -> Iterator[Spans]:
@@ -275,7 +291,7 @@ def _portions(spans: Spans) -> Iterator[Spans]:
         begin = end
 
 
-def _lay(nearest: Ints, spans: Spans, plane: tuple[Floats, Floats, Floats], face: Ints, wide: int) -> None:
+def _lay(nearest: Ints, spans: Spans, plane: Floats, face: Ints, wide: int) -> None:
     """The pixels of some spans, each only where it is nearer than what is there."""
     of, row, begin, many = spans
     p, q, r = plane

@@ -60,7 +60,7 @@ class RoundView(Guarded, QWidget):
         self._steps: Iterator[Picture] | None = None
         self._hand: tuple[QPointF, Qt.MouseButton, bool] | None = None
         self._went = 0.0
-        self._for: tuple[object, ...] = ()
+        self._toned: tuple[str, Tones] | None = None
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.timeout.connect(self._refine)
@@ -81,7 +81,7 @@ class RoundView(Guarded, QWidget):
     # what is seen
     def renew(self) -> None:
         """Something of what it shows is another one."""
-        self.shown = self.make()
+        self.shown, self._toned = self.make(), None
         self._draw()
 
     def turn(self, around_deg: float, over_deg: float) -> None:
@@ -161,7 +161,9 @@ class RoundView(Guarded, QWidget):
 
     def _take(self, picture: Picture, fine: bool) -> None:
         assert self.shown is not None
-        rgb = shaded(self.shown.scene, picture, self.shown.tones(theme_name()))
+        if self._toned is None or self._toned[0] != theme_name():  # once for all turns
+            self._toned = (theme_name(), self.shown.tones(theme_name()))
+        rgb = shaded(self.shown.scene, picture, self._toned[1])
         if fine:
             rgb = halved(rgb, FINE)
         rgb = np.ascontiguousarray(rgb)

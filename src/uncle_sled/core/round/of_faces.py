@@ -14,6 +14,7 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.engine import by_value, keep
+from uncle_sled.core.framing.bought_shell import BOUGHT
 from uncle_sled.core.framing.frame_body import Framed, face_of, skin_m
 from uncle_sled.core.framing.member import Member, steel_share
 from uncle_sled.core.geometry.surfaces import Surface, lengths
@@ -63,6 +64,7 @@ def of_faces(shell: Shell, framed: Framed, off: TakeOff, library: Library, bring
     for member in framed.members:
         yield _stick(member, surfaces[member.face], shell, bringing)
     members = {member.id for member in framed.members}
+    covered = set()
     for piece in off.pieces:
         surface = surfaces.get(piece.of)
         if surface is None or piece.inner or len(piece.place) < 3 or piece.whole in members:
@@ -70,7 +72,28 @@ def of_faces(shell: Shell, framed: Framed, off: TakeOff, library: Library, bring
         face = faces.get(surface.kind)
         under = _under(piece, face, layered.get(surface.kind, {}), shell, surface)
         if under is not None:
+            if under.low <= 0 and not piece.lining:
+                covered.add(surface.id)
             yield _flat(piece, surface, framed, under, bringing, face)
+
+    for surface in body.surfaces:
+        if surface.id not in covered and (shell.framing.school == BOUGHT.name or not faces.get(surface.kind, NO_FACE).layers):
+            yield _skin(surface, framed, shell, bringing, faces.get(surface.kind, NO_FACE))
+
+
+NO_FACE = Face("", "other", "")
+
+
+def _skin(surface: Surface, framed: Framed, shell: Shell, bringing: Bringing, face: Face) -> RoundPiece:
+    """The outside of a face of which no sheet is cut: it was bought so, or nobody said what it is made of."""
+    what = "start" if shell.framing.school == BOUGHT.name else "sheathing"
+    shape: BaseGeometry = surface.polygon
+    for hole in framed.sawn_in(surface.id):
+        shape = shape.difference(hole)
+    mesh = joined([bent(part, surface, (0.0, THIN_M)) for part in polygons_of(shape)])
+    return RoundPiece(
+        face.id or surface.id, mesh, what, bringing.by(face.id, what), "shell", of=surface.kind, out=out_of(surface, 0), ink="zinc"
+    )
 
 
 def _layers(face: Face, shell: Shell, library: Library) -> dict[str, _Layered]:

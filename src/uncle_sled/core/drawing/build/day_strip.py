@@ -10,10 +10,10 @@ from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.studies.build.standing import Standing
 
-LEFT, RIGHT, ROW = 84.0, 16.0, 13.0
+LEFT, RIGHT, ROW = 96.0, 16.0, 13.0
 HIGH = 96  # of the whole strip [points]
 ROWS = (("tow", "Not to be towed", "primer"), ("stand", "Not on its jack alone", "ochre"), ("rain", "Open to rain", "fresh"))
-NAMES = {"tow": "No towing", "stand": "Jack alone", "rain": "Rain gets in"}
+NAMES = {"tow": "No towing", "stand": "Tail goes down", "rain": "Rain gets in"}
 
 
 class StripScale:

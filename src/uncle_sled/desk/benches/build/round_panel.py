@@ -28,7 +28,7 @@ from uncle_sled.core.studies.build.what_it_is import START
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, card, rows, tools
-from uncle_sled.desk.kit.parts import Act, Busy, Choice, DrawingOf, Own, Says, one_of
+from uncle_sled.desk.kit.parts import Act, Busy, Choice, DrawingOf, Menu, Own, Says, one_of
 from uncle_sled.desk.kit.round_view import FIRST, RoundView, Shown
 from uncle_sled.desk.session import Session
 from uncle_sled.desk.theme.theme import theme_name
@@ -99,7 +99,7 @@ class RoundPanel(PanelOf[BuildBench]):
             lambda: "Piece" if self.picked is None else piece_name(self.picked, self.session.build, self.session.facts),
             Says(self._told_piece, "pencil", "small"),
             Choice(
-                "Comes with", self._tasks, self.comes_with, self._comes, "The task that brings it", 12, may=lambda: self.picked is not None
+                "Comes with", self._tasks, self.comes_with, self._comes, "The task that brings it", 12, when=lambda: self.picked is not None
             ),
             gap=4,
         )
@@ -107,7 +107,7 @@ class RoundPanel(PanelOf[BuildBench]):
             Busy(best_schedule),
             tools(
                 *one_of(colours, lambda: self.seen_as.colours, self.colour),
-                Gap(4),
+                Says("Without", "pencil", "small", one_line=True),
                 *(
                     Act(text, f"{text} on or off: what lies under it is seen", partial(self.turn_off, kind), down=partial(self._off, kind))
                     for kind, text in OFF
@@ -117,8 +117,14 @@ class RoundPanel(PanelOf[BuildBench]):
                 Choice(
                     "Look", [("", "look …"), *((name, name) for name, _, _ in WAYS)], self.look_from, lambda: "", "Where one looks from", 8
                 ),
-                Act("Picture…", "As a PNG, as it is seen", self.save_picture),
-                Act("Solids…", "Every piece as STL", lambda: self.export("pieces-stl")),
+                Menu(
+                    "Save",
+                    (
+                        ("As it is seen, PNG…", self.save_picture),
+                        ("Every piece, STL…", lambda: self.export("pieces-stl")),
+                        ("The book, step by step, PDF…", lambda: self.export("book-pdf")),
+                    ),
+                ),
                 gap=4,
             ),
             across(self.view, rows(piece, self.legend, gap=4, wide=SIDE_PX), gap=8, share=1),

@@ -11,14 +11,15 @@ import numpy as np
 import pytest
 from icalendar import Calendar
 
-from tests.builders import a_body, a_build
+from tests.builders import METRIC, a_body, a_build
 from tests.judging import settled_one
 from uncle_sled.cli import main
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
-from uncle_sled.core.document.work import Glue, Helper, Lift, LogEntry, TaskChange, Work
-from uncle_sled.core.errors import FileError
+from uncle_sled.core.document.quantity import Mass
+from uncle_sled.core.document.work import Glue, Helper, Lift, LogEntry, ReachLine, TaskChange, Work
+from uncle_sled.core.errors import EntryError, FileError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import settled
@@ -28,7 +29,9 @@ from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.build.days import SLOT_H, cured_h, days_of, month_c
 from uncle_sled.core.studies.build.gluing import bead_of, mass_ratio, pot_min, resin_for
 from uncle_sled.core.studies.build.lifting import (
+    ROOF,
     four_legs_n,
+    hand_loads_kg,
     liftable,
     lifted,
     squeeze_n,
@@ -39,9 +42,12 @@ from uncle_sled.core.studies.build.lifting import (
     wind_n,
 )
 from uncle_sled.core.studies.build.log import pairs_of, photo_fault
+from uncle_sled.core.studies.build.machines import RIGGING_KG, lifts_kg, machines, read_chart
 from uncle_sled.core.studies.build.order import critical_path, loop_in, sorted_tasks, sprung, traps
 from uncle_sled.core.studies.build.schedule import least_set, prebuilt, schedule_of, startable
 from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
+from uncle_sled.core.studies.shell.built_sections import sections_of
+from uncle_sled.core.studies.shell.face_weights import face_weights
 from uncle_sled.core.units import GRAVITY, Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import DEMOS, demo
@@ -365,6 +371,79 @@ def test_what_is_lifted_is_taken_heavier_than_it_is_thought_and_refused_where_it
     assert lifted(s, Lift("x", "nothing")).why and not lifted(s, Lift("x", "frame", way="turn over")).why
     lone = study(empty_project().build, Facts())
     assert liftable(lone) == () and lifted(lone, Lift("x", "body")).why
+
+
+def test_what_is_there_on_the_day_is_lifted_and_one_wall_has_one_mass() -> None:
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+    names = dict(liftable(s))
+    assert "left side 1" in names and ROOF in names
+    bare = lifted(s, Lift("x", "left side", after="frame-walls"))
+    sticks = sum(member.mass_kg for member in s.framed.on("left side"))
+    assert bare.mass_kg == pytest.approx(sticks)
+    sheathed = lifted(s, Lift("x", "left side", after="sheathing"))
+    glazed = lifted(s, Lift("x", "left side", after="windows"))
+    whole = lifted(s, Lift("x", "left side"))
+    assert bare.mass_kg < sheathed.mass_kg < glazed.mass_kg <= whole.mass_kg
+    windows = sum(part.mass_kg for part in s.parts if any(cut.id == part.id and cut.surface == "left side" for cut in s.framed.cuts))
+    assert whole.mass_kg - windows == pytest.approx(
+        sum(one.kg for one in face_weights(s, s.framed.body.of("left side")[0]) if one.kind != "opening")
+    )
+    sections = [section for section in sections_of(s).sections if section.face == "left side"]
+    assert sum(lifted(s, Lift("x", section.id)).mass_kg for section in sections) == pytest.approx(whole.mass_kg)
+    assert sum(section.mass_kg for section in sections) == pytest.approx(whole.mass_kg)
+    roof = lifted(s, Lift("x", ROOF))
+    slopes = sum(lifted(s, Lift("x", surface.id)).mass_kg for surface in s.framed.body.of("roof"))
+    assert roof.mass_kg == pytest.approx(slopes) and roof.size_m[1] > 0.3
+    every = sum(one.kg for surface in s.framed.body.surfaces for one in face_weights(s, surface))
+    parts = {one.part for surface in s.framed.body.surfaces for one in face_weights(s, surface)}
+    assert every == pytest.approx(sum(part.mass_kg for part in s.parts if part.id in parts))
+
+
+def test_a_machine_lifts_what_its_chart_has_at_its_reach_and_is_not_checked_without() -> None:
+    loader = machines()["loader"]
+    chart = tuple(zip(loader.reach_m, loader.kg, strict=True))
+    assert [lifts_kg(chart, at) for at in (1.0, 4.0, 4.1, 6.1, 11.0)] == [4600, 2350, 1500, 1080, None]
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+
+    def hook(**more):
+        made = lifted(s, Lift("x", "left side", **more))
+        return made, next(said for said in made.said if said.name.startswith("on the hook"))
+
+    made, said = hook()
+    assert said.verdict == "not checked" and said.value == pytest.approx(made.taken_kg + RIGGING_KG)
+    made, said = hook(machine="loader", reach=_m(4.0))
+    assert said.verdict == "good" and said.limit == 2350
+    made, said = hook(machine="telehandler", reach=_m(5.0))
+    assert (said.verdict == "refuse") == (made.taken_kg + RIGGING_KG > 700)
+    made, said = hook(machine="loader", reach=_m(12.0))
+    assert said.verdict == "refuse" and any("chart ends" in text for text in made.refusals)
+    own = (ReachLine("a", _m(3.0), Mass(500.0)), ReachLine("b", _m(6.0), Mass(200.0)))
+    made, said = hook(machine="mobile", reach=_m(5.0), chart=own)
+    assert said.limit == 200 and said.verdict == "refuse"
+    assert [(line.reach.si, round(line.load.si)) for line in read_chart("2 m 3000 kg; 20 ft 2000 lb", METRIC)] == [
+        (2.0, 3000),
+        (6.096, 907),
+    ]
+    for wrong in ("four", "4 m", "2 3000", "4 m heavy"):
+        with pytest.raises(EntryError):
+            read_chart(wrong, METRIC)
+    assert read_chart("", METRIC) == ()
+
+
+def test_hands_bear_by_where_they_stand() -> None:
+    """100 kg, 4.0 m long, centre at 2.5, four people at 0.5, 1.5, 2.5, 3.5: 10, 20, 30, 40 kg."""
+    assert [kg for _, kg in hand_loads_kg(100.0, 2.5, 4.0, 4)] == pytest.approx([10, 20, 30, 40])
+    assert [x for x, _ in hand_loads_kg(100.0, 2.5, 4.0, 4)] == pytest.approx([0.5, 1.5, 2.5, 3.5])
+    assert hand_loads_kg(30.0, 1.0, 4.0, 1) == ((2.0, 30.0),)
+    project = demo("orchard-keeper")
+    s = study(project.build, project.facts)
+    made = lifted(s, Lift("x", "rear", way="by hand", people=60))
+    loads = hand_loads_kg(made.taken_kg, made.cg_m[0], made.size_m[0], made.hands)
+    assert sum(kg for _, kg in loads) == pytest.approx(made.taken_kg)
+    assert sum(kg * x for x, kg in loads) == pytest.approx(made.taken_kg * made.cg_m[0])
+    assert max(kg for _, kg in loads) <= 25.0 + 1e-6 and made.hands >= made.taken_kg / 25
 
 
 def _m(si: float):

@@ -334,7 +334,9 @@ def test_a_day_is_looked_at_on_the_strip_the_calendar_and_under_the_sled_line(on
     assert session.day == pytest.approx(60.0, abs=0.5) and 0 < int(panel.view.shown.visible.sum()) < whole
     assert "2027, tanks empty: 219 kg stand there" in told(panel)
     window.sled_line.grab()
-    assert any("2027" in each.text for each in window.sled_line.written) and any("not to be towed" in each.text for each in window.sled_line.written)
+    assert any("2027" in each.text for each in window.sled_line.written) and any(
+        "not to be towed" in each.text for each in window.sled_line.written
+    )
     track = window.sled_line.day_track()
     press(window.sled_line, QPointF(track.left() + track.width() * 0.9, track.center().y()))
     release(window.sled_line, QPointF(track.left() + track.width() * 0.9, track.center().y()))

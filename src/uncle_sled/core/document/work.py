@@ -6,7 +6,7 @@ import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Hours, Number, Story, Word
 from uncle_sled.core.document.field import about
-from uncle_sled.core.document.quantity import Length, Temperature
+from uncle_sled.core.document.quantity import Length, Mass, Temperature
 
 # one field a line, as a table
 # fmt: off
@@ -60,6 +60,14 @@ class BroughtBy(msgspec.Struct, frozen=True):
     task: Annotated[Word, about("Comes with", "The task that brings it")] = ""
 
 
+class ReachLine(msgspec.Struct, frozen=True):
+    """A line of a machine's chart, as its plate has it."""
+
+    id: Word
+    reach: Length
+    load: Mass
+
+
 class Lift(msgspec.Struct, frozen=True):
     """Something to be lifted. what: id of a surface, a thing, "body" or "frame"; sizes that are empty are worked out."""
 
@@ -75,6 +83,10 @@ class Lift(msgspec.Struct, frozen=True):
     sling_n: Annotated[Figure | None, about("Sling holds", "By its mark", unit="N")] = None
     choked: Annotated[bool, about("Choked", "Slings through themselves hold 0.8")] = False
     hands_at: Annotated[Length | None, about("Hands at", "How high it is held")] = None
+    after: Annotated[Word, about("As it is after", "Only what the calendar has put on by then is lifted: bare, sheathed, with or without windows", blank="all of it")] = ""
+    machine: Annotated[Literal["", "loader", "telehandler", "mobile"], about("Machine", "A usual one; its own plate decides", words={"": "not said", "loader": "loader crane", "telehandler": "telehandler", "mobile": "mobile crane"})] = ""
+    reach: Annotated[Length | None, about("Its reach", "From its slewing middle to the hook, at the farthest of the lift", least=0.0)] = None
+    chart: tuple[ReachLine, ...] = ()  # of one's own machine, typed from its plate
     done: Word = ""
 
 

@@ -203,11 +203,11 @@ EDGE_ON = 1e-6  # what looks less towards the viewer is seen as a line
 
 def _most(of: Floats) -> Floats:
     """The largest of four rows."""
-    return np.maximum(np.maximum(of[0], of[1]), np.maximum(of[2], of[3]))
+    return np.asarray(np.maximum(np.maximum(of[0], of[1]), np.maximum(of[2], of[3])))
 
 
 def _least(of: Floats) -> Floats:
-    return np.minimum(np.minimum(of[0], of[1]), np.minimum(of[2], of[3]))
+    return np.asarray(np.minimum(np.minimum(of[0], of[1]), np.minimum(of[2], of[3])))
 
 
 def _not_hidden(nearest: Ints, x: Floats, y: Floats, front: Floats, wide: int, high: int) -> NDArray[np.bool_]:

@@ -7,9 +7,10 @@ import math
 from uncle_sled.core.drawing.build.hung import hung, top_m
 from uncle_sled.core.drawing.person import SHOULDER, tallest_m, upright
 from uncle_sled.core.drawing.primitives import Circle, Point, Poly, Primitive, Text, line, placed, rect
+from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.sections import sections
-from uncle_sled.core.studies.build.lifting import Lifted, hands_up_m, picks_m
+from uncle_sled.core.studies.build.lifting import Lifted, hand_loads_kg, hands_up_m, picks_m
 from uncle_sled.core.words import Words
 
 EDGE = 16.0
@@ -71,7 +72,7 @@ def _crane(s: Studied, made: Lifted, words: Words, wide: float, high: float) -> 
     return shapes
 
 
-def _carry(s: Studied, made: Lifted, _words: Words, wide: float, high: float) -> list[Primitive]:
+def _carry(s: Studied, made: Lifted, words: Words, wide: float, high: float) -> list[Primitive]:
     """Carried on edge: everybody at the edge they hold."""
     (long, tall), person = made.size_m, tallest_m(s.facts)
     held = 0.42 * person  # of its foot, over the ground
@@ -79,13 +80,19 @@ def _carry(s: Studied, made: Lifted, _words: Words, wide: float, high: float) ->
     left, ground = (wide - long * scale) / 2, 24.0
     foot = ground + held * scale
     shapes = _ground(wide, ground)
-    people = [left + long * scale * (k + 0.5) / max(made.hands, 1) for k in range(made.hands)]
+    loads = hand_loads_kg(made.taken_kg, made.cg_m[0], long, max(made.hands, 1))
+    people = [left + x * scale for x, _ in loads]
     for x in people[1::2]:  # on the far side
         shapes += upright(x, ground, person * scale, hand=(x + 0.1 * person * scale, foot))
     shapes += placed(hung(s, made.lift.what, made.size_m), scale, left, foot)
     for x in people[::2]:
         shapes += upright(x, ground, person * scale, hand=(x + 0.1 * person * scale, foot))
     shapes += _centre((left + made.cg_m[0] * scale, foot + made.cg_m[1] * scale))
+    room = long * scale / max(made.hands, 1)
+    for x, (_, kg) in zip(people, loads, strict=True):
+        told = words.kg(kg)
+        if text_width(told, 11) < room - 4:
+            shapes.append(Text((x, high - 10), told, 11, "ink", "strong", ground="paper"))
     shapes.append(Text((wide / 2, ground - 13), f"{made.hands} at its edges, one counts", 11, "pencil"))
     return shapes
 

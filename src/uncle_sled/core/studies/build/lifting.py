@@ -10,17 +10,28 @@ import math
 from typing import Literal
 
 import msgspec
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.work import Lift
+from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.parts.part import SHARED_BIAS
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.build.brought import brought
+from uncle_sled.core.studies.build.machines import RIGGING_KG, chart_of, lifts_kg
+from uncle_sled.core.studies.build.pieces_brought import layer_made
+from uncle_sled.core.studies.build.schedule import schedule_of
+from uncle_sled.core.studies.build.standing import day_of, done_by
+from uncle_sled.core.studies.build.what_it_is import START, bringing_of, kind_of_sticks
+from uncle_sled.core.studies.shell.built_sections import sections_of
+from uncle_sled.core.studies.shell.face_weights import FaceWeight, face_weights
 from uncle_sled.core.units import GRAVITY
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, lower_first
 
-START = 1.25  # of four legs, for the jerk at the start
+JERK = 1.25  # of four legs, for the jerk at the start
 CHOKED, HOLD_N, CD, GUST, WIND_MOST = 0.8, 250.0, 1.6, 1.5, 8.0
 WARN_DEG, REFUSE_DEG, SPREAD_DEG = 45.0, 60.0, 30.0
 HAND_KG, OVER_KG = 25.0, 15.0
+MOST_HANDS = 60
 LINES = 2  # tag lines, a person each
 
 Verdict = Literal["good", "warn", "refuse", "not checked", "told"]  # told: a number without a limit of its own
@@ -88,7 +99,7 @@ def squeeze_n(up_n: float, deg: float) -> float:
 
 def four_legs_n(mass_kg: float, deg: float) -> float:
     """Tension of a leg of four on something stiff, of which two carry, with the start [N]. Check 420 kg, 35 deg: 3,143 N."""
-    return mass_kg * GRAVITY / (2 * math.cos(math.radians(deg))) * START
+    return mass_kg * GRAVITY / (2 * math.cos(math.radians(deg))) * JERK
 
 
 def wind_hold_m_s(area_m2: float, people: int) -> float:
@@ -115,9 +126,17 @@ def turning(mass_kg: float, wide_m: float, z_m: float) -> tuple[float, float, fl
     return weight * (wide_m / 2) / wide_m, math.degrees(math.atan2(wide_m / 2, z_m)), weight * z_m
 
 
+ROOF = "whole roof"
+
+
 def liftable(s: Studied) -> tuple[tuple[str, str], ...]:
-    """What can be lifted: (id, name): every wall, floor and roof, the whole body, the frame."""
-    made = [(surface.id, surface.id) for surface in s.framed.body.surfaces] if s.framed.body is not None else []
+    """What can be lifted: (id, name): every wall, floor and roof, its sections, a pitched roof as one, the whole body, the frame."""
+    body = s.framed.body
+    made = [(surface.id, surface.id) for surface in body.surfaces] if body is not None else []
+    if body is not None:
+        made += [(section.id, lower_first(section.name)) for section in sections_of(s).sections if section.id not in dict(made)]
+        if len(body.of("roof")) > 1 and not any(surface.swept for surface in body.of("roof")):
+            made.append((ROOF, "the roof as one"))
     if made:
         made.append(("body", "whole body"))
     if any(part.group == "frame" for part in s.parts):
@@ -130,77 +149,127 @@ def lifts_of(s: Studied) -> tuple[Lifted, ...]:
     return tuple(lifted(s, lift) for lift in s.build.work.lifts)
 
 
-def _load(s: Studied, what: str) -> tuple[float, float, tuple[float, float], tuple[float, float], float] | None:
-    """Mass, sigma [kg], sizes, centre from the left end and the foot [m], and area [m2] of something that is lifted."""
+class Load(msgspec.Struct, frozen=True):
+    """What hangs there. size_m: length and height; cg_m: from its left end and its foot; area_m2: that wind takes hold of."""
+
+    mass_kg: float
+    sigma_kg: float
+    size_m: tuple[float, float]
+    cg_m: tuple[float, float]
+    area_m2: float
+
+
+def load_of(s: Studied, lift: Lift) -> Load | None:
+    """The load of a lift, as it is after the task that it says; None where nothing is known of its weight."""
+    there = _there(s, lift.after)
+    if lift.what in ("body", "frame"):
+        return _whole(s, lift.what, there)
     body = s.framed.body
-    if what in ("body", "frame"):
-        group = "shell" if what == "body" else "frame"
-        parts = [p for p in s.parts if p.group == group and p.mass_kg > 0]
-        if not parts:
-            return None
-        mass = sum(p.mass_kg for p in parts)
-        own = math.sqrt(sum(p.sigma_kg**2 for p in parts))
-        sigma = math.hypot(own, SHARED_BIAS * mass if what == "body" else 0.0)
-        x0 = min(p.x_m - p.size_m[0] / 2 for p in parts)
-        x1 = max(p.x_m + p.size_m[0] / 2 for p in parts)
-        if what == "body" and body is not None:
-            x0, x1 = body.front, body.front + body.length
-            high = (
-                max(sur.polygon.bounds[3] - sur.polygon.bounds[1] for sur in body.surfaces if sur.kind in ("left side", "right side"))
-                if any(sur.kind in ("left side", "right side") for sur in body.surfaces)
-                else 2.0
-            )
-        else:
-            wide = s.build.rig.frame_width.si if s.build.rig.frame_width else 1.6
-            high = wide
-            x1 = max(x1, s.build.rig.frame_length.si if s.build.rig.frame_length else x1)
-            x0 = min(x0, 0.0)
-        cg = sum(p.x_m * p.mass_kg for p in parts) / mass - x0
-        foot = body.under if what == "body" and body is not None else min(p.z_m - p.size_m[2] / 2 for p in parts)
-        up = sum(p.z_m * p.mass_kg for p in parts) / mass - foot if what == "body" else high / 2
-        return (
-            mass,
-            sigma,
-            (max(x1 - x0, 0.5), max(high, 0.3)),
-            (min(max(cg, 0.05), x1 - x0), min(max(up, 0.05), high)),
-            max(x1 - x0, 0.5) * max(high, 0.3),
-        )
     if body is None:
         return None
-    surface = next((face for face in body.surfaces if face.id == what), None)
-    if surface is None:
+    if lift.what == ROOF:
+        return _roof(s, there)
+    surface = next((face for face in body.surfaces if face.id == lift.what), None)
+    if surface is not None:
+        return _region(s, surface, surface.polygon, there)
+    section = next((section for section in sections_of(s).sections if section.id == lift.what), None)
+    if section is None:
         return None
-    x0, y0, x1, y1 = surface.polygon.bounds
-    face = next((face for face in s.build.shell.faces if face.kind == surface.kind), None)
-    part = next((p for p in s.parts if face is not None and p.made_by == f"shell.faces.{face.id}"), None)
-    members = [m for m in s.framed.members if m.face == what]
-    mass = part.mass_kg if part is not None else 0.0
-    many = sum(1 for face in body.surfaces if face.kind == surface.kind)
-    same = [face for face in body.surfaces if face.kind == surface.kind]
-    share = surface.area_m2 / max(sum(face.area_m2 for face in same), 1e-9) if many > 1 else 1.0
-    mass = mass * share + (
-        sum(m.mass_kg for m in members) if part is not None and part.bias_group is not None and not _with_sticks(s, part.id) else 0.0
-    )
-    if mass <= 0:
-        return None
-    sigma = math.hypot(0.06 * mass, SHARED_BIAS * mass) if part is None else math.hypot(part.sigma_kg * share, SHARED_BIAS * mass)
-    # with its doors and windows in it, as its sections are weighed: what is hung later is on the safe side
-    hung = {opening.id: opening.mass.si for opening in s.build.shell.openings if opening.mass is not None}
-    leaves = [(hung[cut.id], cut.shape.centroid) for cut in s.framed.cuts if cut.surface == what and cut.good and cut.id in hung]
-    weights = [(mass, surface.polygon.centroid), *leaves]
-    whole = sum(kg for kg, _ in weights)
-    x, y = sum(kg * spot.x for kg, spot in weights) / whole, sum(kg * spot.y for kg, spot in weights) / whole
-    return whole, math.hypot(sigma, 0.06 * (whole - mass)), (x1 - x0, y1 - y0), (x - x0, y - y0), surface.area_m2
+    return _region(s, next(face for face in body.surfaces if face.id == section.face), section.shape, there)
 
 
-def _with_sticks(s: Studied, _id: str) -> bool:
-    """Whether the sticks are inside of a face's own mass already."""
-    return not any(part.made_by == "framing" or part.id.startswith("sticks") for part in s.parts)
+def _there(s: Studied, after: str) -> frozenset[str] | None:
+    """Tasks that are done when it is lifted; None: all of it is lifted."""
+    if not after:
+        return None
+    schedule = schedule_of(s.build, s.facts)
+    end = day_of(schedule, after)
+    return done_by(schedule, end) if end is not None else None
+
+
+def _on(s: Studied, one: FaceWeight, there: frozenset[str] | None) -> bool:
+    """Whether a piece of a face is on it by then: put together by one of these tasks, or there from the start."""
+    if there is None:
+        return True
+    by = bringing_of(s.build, s.facts)
+    if one.kind == "layer":
+        made = layer_made(s.build, s.facts, one.part, one.id)
+    elif one.kind == "stick":
+        made = by.made(one.part, kind_of_sticks(one.part, s.build.shell))
+    else:
+        made = by.made(one.part, "opening" if one.kind == "opening" else "sheathing")
+    return made == START or made in there
+
+
+def _sum(found: list[tuple[FaceWeight, float, float, float]]) -> tuple[float, float, float, float]:
+    """Mass, one sigma with what all share [kg], and centre on the face laid flat [m]."""
+    mass = sum(kg for _, kg, _, _ in found)
+    own: dict[str, float] = {}  # what one part is wrong by, all its pieces are
+    for one, kg, _, _ in found:
+        own[one.part] = own.get(one.part, 0.0) + kg * one.rel
+    sigma = math.hypot(math.sqrt(sum(each**2 for each in own.values())), SHARED_BIAS * mass)
+    return mass, sigma, sum(kg * x for _, kg, x, _ in found) / mass, sum(kg * y for _, kg, _, y in found) / mass
+
+
+def _region(s: Studied, surface: Surface, region: Polygon, there: frozenset[str] | None) -> Load | None:
+    found = [(one, *one.within(region)) for one in face_weights(s, surface) if _on(s, one, there)]
+    if sum(kg for _, kg, _, _ in found) <= 0:
+        return None
+    mass, sigma, x, y = _sum(found)
+    x0, y0, x1, y1 = region.bounds
+    return Load(mass, sigma, (x1 - x0, y1 - y0), (x - x0, y - y0), float(region.area))
+
+
+def _roof(s: Studied, there: frozenset[str] | None) -> Load | None:
+    """All slopes as one: as long as the longest, as high as they rise; wind takes hold of it along its slope."""
+    body = s.framed.body
+    assert body is not None
+    masses, own, x_m, z_m, areas, spots = 0.0, 0.0, 0.0, 0.0, [0.0], []
+    for surface in body.of("roof"):
+        found = [(one, *one.within(surface.polygon)) for one in face_weights(s, surface) if _on(s, one, there)]
+        spots += [surface.place(float(a), float(b)) for a, b in surface.polygon.exterior.coords]
+        areas.append(surface.area_m2)
+        if sum(kg for _, kg, _, _ in found) > 0:
+            mass, sigma, a, b = _sum(found)
+            x, _, z = surface.place(a, b)
+            masses, own, x_m, z_m = masses + mass, own + sigma, x_m + mass * x, z_m + mass * z  # they are wrong together
+    if masses <= 0:
+        return None
+    x0, x1, z0, z1 = min(p[0] for p in spots), max(p[0] for p in spots), min(p[2] for p in spots), max(p[2] for p in spots)
+    return Load(masses, own, (x1 - x0, max(z1 - z0, 0.1)), (x_m / masses - x0, z_m / masses - z0), max(areas))
+
+
+def _whole(s: Studied, what: str, there: frozenset[str] | None) -> Load | None:
+    """The body or the frame by its parts."""
+    group, body = "shell" if what == "body" else "frame", s.framed.body
+    pieces = [one for one in brought(s.build, s.facts) if one.part.group == group and one.mass_kg > 0]
+    if there is not None:
+        pieces = [one for one in pieces if one.by == START or one.by in there]
+    if not pieces:
+        return None
+    mass = sum(one.mass_kg for one in pieces)
+    own = math.sqrt(sum((one.part.sigma_kg * one.share) ** 2 for one in pieces))
+    sigma = math.hypot(own, SHARED_BIAS * mass if what == "body" else 0.0)
+    parts = [one.part for one in pieces]
+    x0, x1 = min(p.x_m - p.size_m[0] / 2 for p in parts), max(p.x_m + p.size_m[0] / 2 for p in parts)
+    if what == "body" and body is not None:
+        x0, x1 = body.front, body.front + body.length
+        sides = [face.polygon.bounds[3] - face.polygon.bounds[1] for face in body.surfaces if face.kind in ("left side", "right side")]
+        high = max(sides, default=2.0)
+        foot = body.under
+    else:
+        high = s.build.rig.frame_width.si if s.build.rig.frame_width else 1.6
+        x1 = max(x1, s.build.rig.frame_length.si if s.build.rig.frame_length else x1)
+        x0, foot = min(x0, 0.0), min(p.z_m - p.size_m[2] / 2 for p in parts)
+    long, tall = max(x1 - x0, 0.5), max(high, 0.3)
+    cg = sum(one.part.x_m * one.mass_kg for one in pieces) / mass - x0
+    up = sum(one.part.z_m * one.mass_kg for one in pieces) / mass - foot if what == "body" else high / 2
+    return Load(mass, sigma, (long, tall), (min(max(cg, 0.05), x1 - x0), min(max(up, 0.05), high)), long * tall)
 
 
 def lifted(s: Studied, lift: Lift) -> Lifted:
     """One lift. Sizes that were not typed: picks a quarter of the length from the ends, hook as high as they are apart."""
-    load = _load(s, lift.what)
+    load = load_of(s, lift)
     name = dict(liftable(s)).get(lift.what, lift.what)
     if load is None:
         return Lifted(
@@ -216,10 +285,12 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
             crew=(),
             why="nothing is known of its weight yet",
         )
-    mass, sigma, size, cg, area = load
+    mass, sigma, size, cg, area = load.mass_kg, load.sigma_kg, load.size_m, load.cg_m, load.area_m2
     words = Words(s.build.brief.reading.shown())
     made = {"crane": _crane, "tilt up": _tilt, "by hand": _carry, "turn over": _turn}[lift.way]
     said, refusals, hands, crew = made(words, lift, mass + 2 * sigma, size, cg, area)
+    if lift.way == "crane":
+        _machine(words, lift, mass + 2 * sigma, said, refusals)
     wind = lift.wind_m_s
     if wind is not None and lift.way in ("crane", "tilt up"):
         hold = (
@@ -251,6 +322,36 @@ def lifted(s: Studied, lift: Lift) -> Lifted:
     )
 
 
+def _machine(words: Words, lift: Lift, mass: float, said: list[Said], refusals: list[str]) -> None:
+    """What hangs on the hook against the machine's chart at its reach; not checked where either is not said."""
+    hook, chart = mass + RIGGING_KG, chart_of(lift)
+    if not chart or lift.reach is None:
+        said.append(Said("on the hook with its slings", hook, "kg", None, "not checked"))
+        return
+    most = lifts_kg(chart, lift.reach.si)
+    bad = most is None or hook > most
+    said.append(
+        Said(f"on the hook with its slings, machine at {words.m(lift.reach.si)}", hook, "kg", most or 0.0, "refuse" if bad else "good")
+    )
+    if most is None:
+        refusals.append(f"the machine's chart ends before {words.m(lift.reach.si)}")
+    elif bad:
+        refusals.append(f"{words.kg(hook)} hang on the hook and the machine lifts {words.kg(most)} at {words.m(lift.reach.si)}")
+
+
+def hand_loads_kg(mass_kg: float, cg_m: float, long_m: float, hands: int) -> tuple[tuple[float, float], ...]:
+    """Where so many stand along something stiff, spread evenly, and what each bears: (from its left end [m], [kg]).
+
+    The heavy end bears more: W/n + W e (x - m) / sum (x - m)^2, for m the middle of the people and e how far the centre is off it.
+    Check 100 kg, 4.0 m long, centre at 2.5, four people at 0.5, 1.5, 2.5, 3.5: 10, 20, 30, 40 kg.
+    """
+    places = [long_m * (k + 0.5) / hands for k in range(hands)]
+    middle = sum(places) / hands
+    spread = sum((x - middle) ** 2 for x in places)
+    lean = (cg_m - middle) / spread if spread > 1e-12 else 0.0
+    return tuple((x, mass_kg * (1 / hands + lean * (x - middle))) for x in places)
+
+
 def picks_m(lift: Lift, long_m: float, cg_m: float) -> tuple[float, float, float]:
     """Front and rear pick from the centre of gravity, and the hook over them [m]; what was not typed as ``lifted`` takes it."""
     front = lift.pick_front.si if lift.pick_front is not None else max(cg_m - long_m / 4, long_m / 8)
@@ -278,7 +379,7 @@ def _crane(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg:
     if a <= 0 or b <= 0:
         return [], ["the centre of gravity must hang between the picks"], 0, []
     legs = two_legs(mass, a, b, hook)
-    body = lift.what == "body"
+    body = lift.what in ("body", ROOF)
     worst = max(legs["deg"])
     tension = four_legs_n(mass, worst) if body else max(legs["tension_n"])
     verdict: Verdict = "refuse" if worst > REFUSE_DEG else "warn" if worst > WARN_DEG else "good"
@@ -332,13 +433,19 @@ def _tilt(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: 
     return said, [], hands, crew
 
 
-def _carry(_words: Words, lift: Lift, mass: float, size: tuple[float, float], _cg: tuple[float, float], area: float) -> Worked:
+def _carry(words: Words, lift: Lift, mass: float, size: tuple[float, float], cg: tuple[float, float], area: float) -> Worked:
     over = lift.hands_at is not None and lift.hands_at.si > 1.4
     each = OVER_KG if over else HAND_KG
     hands = max(math.ceil(mass / each - 1e-9), 2 if max(size) > 1.8 or area > 1.5 else 1)
-    said = [Said("each of them", mass / hands, "kg", each, "good")]
-    crew = [f"{hands} at its edges, one of them counts", "the way is clear, the place is ready, gloves on"]
-    return said, [], hands, crew
+    while hands < MOST_HANDS and max(kg for _, kg in hand_loads_kg(mass, cg[0], size[0], hands)) > each + 1e-9:
+        hands += 1  # who stands at the heavy end bears more than the mean
+    loads = hand_loads_kg(mass, cg[0], size[0], hands)
+    most = max(kg for _, kg in loads)
+    said = [Said("each of them, the most", most, "kg", each, "refuse" if most > each + 1e-9 else "good")]
+    refusals = [f"whoever stands at its heavy end bears {words.kg(most)}; {words.kg(each)} is the most"] if most > each + 1e-9 else []
+    places = ", ".join(words.m(x) for x, _ in loads)
+    crew = [f"{hands} at its edges, from its left end at {places}; one of them counts", "the way is clear, the place is ready, gloves on"]
+    return said, refusals, hands, crew
 
 
 def _turn(words: Words, lift: Lift, mass: float, size: tuple[float, float], _cg: tuple[float, float], _area: float) -> Worked:

@@ -17,11 +17,9 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.engine import keep
-from uncle_sled.core.framing.frame_body import face_of
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
-from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.from_shell import face_sums
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.shell.face_weights import face_weights
 from uncle_sled.core.studies.shell.section_lines import NARROWEST_M, SectionLines, section_lines
 from uncle_sled.core.words import Words, upper_first
 
@@ -67,7 +65,7 @@ class Sections(msgspec.Struct, frozen=True):
 
 
 @keep(
-    *("s.framed", "s.build.shell", "s.facts.materials", "s.build.brief"),
+    *("s.framed", "s.parts", "s.build.shell", "s.facts.materials", "s.build.brief"),
     *("s.build.rig.frame_width", "s.build.rig.frame_length", "s.build.rig.drawbar_length"),
     most=4,
 )
@@ -118,42 +116,20 @@ def _faults(surface: Surface, lines: SectionLines, words: Words) -> list[str]:
 def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltSection]:
     left, low, right, high = surface.polygon.bounds
     marks = [left, *lines, right]
-    face = face_of(s.build.shell, surface.kind)
-    sums = face_sums(face, s.build.shell, s.framed, library_of(s.facts.materials)) if face is not None else None
-    per_m2 = sums.build.kg_m2 if sums is not None and sums.build is not None else None
-    if per_m2 is None and face is not None and face.mass is not None and sums is not None and sums.area_m2 > 0:
-        per_m2 = face.mass.si / sums.area_m2
-    holes = s.framed.holes_in(surface.id)
-    leaves = {opening.id: opening.mass.si for opening in s.build.shell.openings if opening.mass is not None}
+    weights = face_weights(s, surface)
+    known = any(one.kind in ("layer", "typed") for one in weights)
     made = []
     for k, (a, b) in enumerate(itertools.pairwise(marks), 1):
         shape = _largest(surface.polygon.intersection(box(a, low - 1, b, high + 1)))
         if shape is None:
             continue
-        net: BaseGeometry = shape
-        for hole in holes:
-            net = net.difference(hole)
-        weights = [(net.area * per_m2, net.centroid.x, net.centroid.y)] if per_m2 is not None and net.area > 0 else []
-        ids = []
-        for member in s.framed.on(surface.id):
-            part = member.shape.intersection(shape)
-            share = part.area / max(member.shape.area, 1e-12)
-            if share > 1e-3:
-                weights.append((member.mass_kg * share, part.centroid.x, part.centroid.y))
-                ids.append(member.id)
-        for cut in s.framed.cuts:
-            if cut.surface == surface.id and cut.good and cut.id in leaves and a <= cut.shape.centroid.x < b:
-                weights.append((leaves[cut.id], cut.shape.centroid.x, cut.shape.centroid.y))
-        total = sum(w for w, _, _ in weights)
-        known = per_m2 is not None and total > 0
-        centre = (
-            (sum(w * x for w, x, _ in weights) / total, sum(w * y for w, _, y in weights) / total)
-            if total > 0
-            else _middle(net if not net.is_empty else shape)
-        )
+        here = [(one, *one.within(shape)) for one in weights]
+        total = sum(kg for _, kg, _, _ in here)
+        centre = _middle(shape)
+        if total > 0:
+            centre = (sum(kg * x for _, kg, x, _ in here) / total, sum(kg * y for _, kg, _, y in here) / total)
         reach = min(PICK_SHARE * (b - a), centre[0] - a, b - centre[0])
         top = _top(shape, centre[0])
-        at = surface.place(*centre)
         tall = shape.bounds[3] - shape.bounds[1]
         made.append(
             BuiltSection(
@@ -163,12 +139,12 @@ def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltS
                 shape=shape,
                 centre=centre,
                 picks=((centre[0] - reach, top), (centre[0] + reach, top)),
-                at_m=at,
+                at_m=surface.place(*centre),
                 size_m=(b - a, tall),
-                mass_kg=total if known else None,
+                mass_kg=total if known and total > 0 else None,
                 bolts=max(math.ceil(tall / BOLT_PITCH_M), 2) if k < len(marks) - 1 else 0,
                 order=0,
-                members=tuple(ids),
+                members=tuple(one.id for one, kg, _, _ in here if one.kind == "stick" and kg > 0),
             )
         )
     return made

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+import msgspec
+
 from uncle_sled.core.document.edits import remove, set_to
 from uncle_sled.core.document.work import Lift
 from uncle_sled.core.drawing.build.lift_drawn import lift_drawn
 from uncle_sled.core.drawing.build.lift_sheet import said_words
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
+from uncle_sled.core.studies.build.machines import read_chart
+from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import Row, plain
-from uncle_sled.desk.kit.panel import Gap, Group, PanelOf, across, rows
-from uncle_sled.desk.kit.parts import Act, Cards, Choice, Drawing, Fields, Remade, Says
+from uncle_sled.desk.kit.panel import Group, PanelOf, across, card, rows
+from uncle_sled.desk.kit.parts import Act, Cards, Choice, Complaint, Drawing, Entry, Fields, Remade, Says
 from uncle_sled.exchange.clock import today
 
 SIDE_PX = 262
@@ -39,7 +44,7 @@ class LiftPanel(PanelOf[BuildBench]):
             Says(lambda: "Who stands where: " + "; ".join(made.crew) + "." if (made := self.known()) and made.crew else ""),
             share=1,
         )
-        return across(left, rows(Says(self._numbers), Remade(self._shown_lift, self._form, share=1), Gap(), wide=SIDE_PX), gap=8)
+        return across(left, rows(Says(self._numbers), Remade(self._shown_lift, self._form, share=1), wide=SIDE_PX), gap=8)
 
     def known(self) -> Lifted | None:
         """The lift worked out, where all that it wants is known."""
@@ -113,15 +118,55 @@ class LiftPanel(PanelOf[BuildBench]):
         fields = [
             Row(f"{path}.what", kind=list(liftable(self.studied))),
             Row(f"{path}.way"),
+            Row(
+                f"{path}.after",
+                kind=[("", "all of it"), *((task.id, task.name) for task in tasks_of(self.session.build, self.session.facts))],
+            ),
             *plain(path, "pick_front pick_rear", when=crane),
             Row(f"{path}.hook", when=hung),
             *plain(path, "spreader choked", when=crane),
+            *plain(path, "machine reach", when=crane),
             Row(f"{path}.sling_n", when=hung),
             Row(f"{path}.hands_at", when=lambda b: self._way(b) in ("tilt up", "by hand")),
             Row(f"{path}.wind_m_s", when=lambda b: self._way(b) in ("crane", "tilt up")),
             Row(f"{path}.people"),
         ]
-        return Cards([Fields("This lift", fields, "Build")])
+        chart = card(
+            "Its own chart",
+            Entry(
+                "Chart",
+                self.type_chart,
+                "2 m 3000 kg, 4 m 1600 kg",
+                "Typed from the plate on the machine: reach and load, reach and load; it goes before the usual one",
+                self._chart,
+                self._by_crane,
+                share=1,
+            ),
+            Complaint(),
+        )
+        return Cards([Fields("This lift", fields, "Build"), chart])
+
+    def _by_crane(self) -> bool:
+        return self._way(None) == "crane"
+
+    def _chart(self) -> str:
+        lift = self.lift()
+        return ", ".join(f"{self.words.m(line.reach.si)} {self.words.kg(line.load.si)}" for line in lift.chart) if lift is not None else ""
+
+    def type_chart(self, text: str) -> None:
+        """A machine's chart as it is typed; nothing takes it off."""
+        lift = self.lift()
+        if lift is None:
+            return
+        try:
+            lines = read_chart(text, self.session.shown)
+        except EntryError as fault:
+            self.complain(str(fault))
+            return
+        self.complain("")
+        self.session.edit(
+            "The machine's chart", [set_to(f"work.lifts.{lift.id}.chart", [msgspec.to_builtins(line) for line in lines])], "Build"
+        )
 
     def _way(self, _build: object) -> str:
         lift = self.lift()

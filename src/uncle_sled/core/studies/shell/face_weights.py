@@ -1,0 +1,86 @@
+"""What a face weighs and where, piece by piece: one answer for its sections, for the hook and for the hands.
+
+Layers by their area less the openings, sticks by themselves, doors and windows where they hang, a typed weight over the whole face.
+All of a face's surfaces together are its parts. Source: first principles; the parts (``from_shell.py``).
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+from shapely.geometry.base import BaseGeometry
+
+from uncle_sled.core.engine import keep
+from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
+from uncle_sled.core.framing.frame_body import face_of
+from uncle_sled.core.framing.welded_tube import tube_in_wall
+from uncle_sled.core.geometry.surfaces import Surface
+from uncle_sled.core.materials import TIMBER, materials
+from uncle_sled.core.parts.face_build import layer_kg_m2, library_of
+from uncle_sled.core.parts.from_shell import SUB_FRAME, face_sums
+from uncle_sled.core.reading.studied import Studied
+
+
+class FaceWeight(msgspec.Struct, frozen=True, eq=False):
+    """kg: of this piece; spread: kg a square metre over ``shape``, else all of it at ``shape``'s middle; shape: on the face laid flat [m].
+
+    id: of the layer, stick or opening; part: that its doubt is of; rel: one sigma of it, as a share.
+    """
+
+    kind: Literal["layer", "stick", "opening", "typed"]
+    id: str
+    part: str
+    kg: float
+    shape: BaseGeometry
+    rel: float
+
+    def within(self, region: BaseGeometry) -> tuple[float, float, float]:
+        """Mass of it in a region [kg], and its centre there [m]; a door or window is where its middle is."""
+        if self.kind == "opening":
+            middle = self.shape.centroid
+            return (self.kg if region.covers(middle) else 0.0), float(middle.x), float(middle.y)
+        part = self.shape.intersection(region)
+        if part.is_empty or self.shape.area <= 0:
+            return 0.0, 0.0, 0.0
+        return self.kg * float(part.area / self.shape.area), float(part.centroid.x), float(part.centroid.y)
+
+
+@keep("s.parts", "s.framed", "s.build.shell", "s.facts.materials", "surface", most=64)
+def face_weights(s: Studied, surface: Surface) -> tuple[FaceWeight, ...]:
+    """All of one surface; nothing of a face whose weight nobody knows."""
+    shell, library = s.build.shell, library_of(s.facts.materials)
+    face = face_of(shell, surface.kind)
+    parts = {part.id: part for part in s.parts}
+
+    def rel(id: str) -> float:
+        part = parts.get(id)
+        return part.sigma_kg / part.mass_kg if part is not None and part.mass_kg > 0 else 0.0
+
+    net: BaseGeometry = surface.polygon
+    for hole in s.framed.holes_in(surface.id):
+        net = net.difference(hole)
+    made: list[FaceWeight] = []
+    whole = parts.get(face.id) if face is not None else None
+    if face is not None and whole is not None and whole.mass_kg > 0:
+        sums = face_sums(face, shell, s.framed, library)
+        mine = whole.mass_kg * float(net.area) / sums.area_m2 if sums.area_m2 > 0 else 0.0
+        if sums.build is None:
+            made.append(FaceWeight("typed", face.id, face.id, mine, net, rel(face.id)))
+        else:
+            timber = (tube_in_wall(s.framed.sizes) if sums.sticks else None) or materials()[TIMBER]
+            each = [layer_kg_m2(layer, library[layer.material], timber, sums.sticks) for layer in face.layers]
+            for layer, kg in zip(face.layers, each, strict=True):
+                made.append(FaceWeight("layer", layer.id, face.id, mine * kg / max(sum(each), 1e-12), net, rel(face.id)))
+    since = {member.id for member in come_in_since(shell, s.framed.members)} if shell.framing.school == BOUGHT.name else None
+    for member in s.framed.on(surface.id):
+        if since is not None and member.id not in since:
+            continue  # it was there when the bought shell was weighed
+        part = f"sticks-{(SUB_FRAME if member.role == SUB_FRAME else member.face_kind).replace(' ', '-')}"
+        if part in parts:  # those of a face with a typed weight are in that weight
+            made.append(FaceWeight("stick", member.id, part, member.mass_kg, member.shape, rel(part)))
+    for cut in s.framed.cuts:
+        hung = parts.get(cut.id)
+        if cut.surface == surface.id and cut.good and hung is not None and hung.mass_kg > 0:
+            made.append(FaceWeight("opening", cut.id, cut.id, hung.mass_kg, cut.shape, rel(cut.id)))
+    return tuple(made)

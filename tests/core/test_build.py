@@ -19,15 +19,19 @@ from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.project import Facts, empty_project
 from uncle_sled.core.document.quantity import Mass
 from uncle_sled.core.document.work import Glue, Helper, Lift, LogEntry, ReachLine, TaskChange, Work
+from uncle_sled.core.drawing.build.trip_words import trip_words
 from uncle_sled.core.errors import EntryError, FileError
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import settled
 from uncle_sled.core.studies.build import chance as chances
+from uncle_sled.core.studies.build.at_the_dealer import to_survey
+from uncle_sled.core.studies.build.brought import brought
 from uncle_sled.core.studies.build.chance import chance_of, drawn, shape, through
 from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.build.days import SLOT_H, cured_h, days_of, month_c
 from uncle_sled.core.studies.build.gluing import bead_of, mass_ratio, pot_min, resin_for
+from uncle_sled.core.studies.build.least_trip import least_trip, with_all_before
 from uncle_sled.core.studies.build.lifting import (
     ROOF,
     four_legs_n,
@@ -45,7 +49,9 @@ from uncle_sled.core.studies.build.log import pairs_of, photo_fault
 from uncle_sled.core.studies.build.machines import RIGGING_KG, lifts_kg, machines, read_chart
 from uncle_sled.core.studies.build.order import critical_path, loop_in, sorted_tasks, sprung, traps
 from uncle_sled.core.studies.build.schedule import least_set, prebuilt, schedule_of, startable
-from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
+from uncle_sled.core.studies.build.standing import standing
+from uncle_sled.core.studies.build.tasks import Task, quantities, shipped_tasks, tasks_of
+from uncle_sled.core.studies.build.what_it_is import START
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.face_weights import face_weights
 from uncle_sled.core.units import GRAVITY, Shown
@@ -575,3 +581,85 @@ def test_the_calendar_goes_out_and_reads_back(tmp_path) -> None:
     assert b"A B: plan" in ics_bytes(made, "A\nB", date(2027, 1, 1), Words(Shown()))  # a name of two lines is told in one
     out = tmp_path / "h.ics"
     assert main(["export", "marsh-heron", "--to", "ics", "--out", str(out)]) == 0 and b"VEVENT" in out.read_bytes()
+
+
+def test_a_task_left_out_that_brings_weight_and_a_part_that_comes_with_none_are_told() -> None:
+    project = demo("marsh-heron")
+
+    def told(build, code):
+        return [finding for finding in findings(study(build, project.facts)) if finding.code == code]
+
+    assert not told(project.build, "left-out-brings") and not told(project.build, "brought-by-none")
+    without = apply(project.build, [add_to("work.changes", {"id": "axle", "off": True})])
+    found = told(without, "left-out-brings")
+    assert len(found) == 1 and found[0].number == pytest.approx(68.0) and "68 kg" in found[0].says
+    lost = apply(project.build, [add_to("work.brings", {"id": "x", "part": "roof", "what": "insulation", "task": "cladding"})])
+    assert [finding.where for finding in told(lost, "brought-by-none")] == [("work", "x")]
+    gone = apply(project.build, [add_to("work.brings", {"id": "x", "part": "nothing", "what": "insulation", "task": "roof"})])
+    assert "gone" in told(gone, "brought-by-none")[0].says
+    mended = settled_one(study(lost, project.facts), "brought-by-none")
+    assert mended.remedy is not None and "usual task" in mended.remedy.says
+
+
+def test_the_least_to_roll_waits_for_no_gas_test_and_says_what_it_lacks() -> None:
+    project = demo("marsh-heron")
+    build = apply(project.build, [set_to("work.first_trip", "2027-06-01")])
+    s = study(build, project.facts)
+    schedule = schedule_of(build, project.facts)
+    tasks = [placed.task for placed in schedule.placed]
+    roll, sleep = least_trip(s, schedule, "roll"), least_trip(s, schedule, "sleep")
+    wanted = with_all_before(tasks, "roll")
+    of = {task.id: task for task in tasks}
+    assert "first-tow" in wanted and "cabinets" not in wanted and "gas-test" in wanted
+    assert all(set(of[id].after) & set(of) <= wanted for id in wanted if of[id].kind != "measuring")
+    assert {"foam", "cabinets"} <= set(roll.lacks) and not set(roll.lacks) & wanted
+    assert roll.stands.total_kg < sleep.stands.total_kg < standing(s, schedule)[-1].total_kg
+    brings = sum(piece.mass_kg for piece in brought(build, project.facts) if piece.by in wanted or piece.by == START)
+    assert roll.stands.total_kg == pytest.approx(brings)
+    assert 0.0 <= sleep.by <= roll.by <= 1.0 and roll.half <= roll.first
+    far = study(apply(build, [set_to("work.first_trip", "2029-06-01")]), project.facts)
+    assert least_trip(far, schedule_of(far.build, far.facts), "roll").by == 1.0
+    words = trip_words(roll, lambda id: of[id].name, Words(METRIC), on_vehicle=False)
+    assert "It lacks: " in words and "stand there" in words
+    empty = study(empty_project().build, Facts())
+    assert least_trip(empty, schedule_of(empty.build, empty.facts), "roll") is None
+
+
+def test_what_is_measured_at_the_dealer_and_by_how_much_it_may_be_off() -> None:
+    """The axle by hand: T kg on the ball at x, M in all: (M - T) / x kg a metre; to the nearer edge of the nearest case's band."""
+    project = demo("marsh-heron")
+    s = study(project.build, project.facts)
+    sizes = {size.name: size for size in to_survey(s)}
+    assert sizes["both diagonals of the rails, alike"].within_m == 0.003
+    assert sizes["width over the rails"].within_m == pytest.approx(0.0125)
+    axle = next(size for name, size in sizes.items() if name.startswith("ball to the middle"))
+    rows = [row for row in s.towing_rows if s.readings.band_kg[row, 0] <= s.readings.tongue_kg[row] <= s.readings.band_kg[row, 1]]
+    by_hand = min(
+        min(float(s.readings.tongue_kg[row] - s.readings.band_kg[row, 0]), float(s.readings.band_kg[row, 1] - s.readings.tongue_kg[row]))
+        / (float(s.readings.total_kg[row] - s.readings.tongue_kg[row]) / axle.drawn_m)
+        for row in rows
+    )
+    assert axle.within_m == pytest.approx(by_hand)
+    moved = apply(project.build, [set_to(f"rig.axles.{project.build.rig.axles[0].id}.station", {"si": axle.drawn_m + 1.6 * by_hand})])
+    after = study(moved, project.facts).readings
+    assert any(not after.band_kg[row, 0] <= after.tongue_kg[row] <= after.band_kg[row, 1] for row in rows)
+    bed = demo("dark-sky")
+    assert to_survey(study(bed.build, bed.facts)) == ()
+
+
+def test_walls_are_framed_before_the_floor_is_set_and_need_not_wait_for_an_axle() -> None:
+    project = demo("marsh-heron")
+    tasks = {task.id: task for task in tasks_of(project.build, project.facts)}
+    assert "floor-on" not in tasks["frame-walls"].after and "floor-on" in tasks["box"].after
+    early = [placed.task.id for placed in prebuilt(schedule_of(project.build, project.facts))]
+    assert not early or "box" not in early
+
+
+def test_hours_of_ones_own_doors_and_of_coats() -> None:
+    """A leaf is 7 h likely, times 1.6 for a first-timer; two coats over so much cloth are twice its square metres."""
+    project = demo("ferry-bell")
+    leaves = sum(1 for opening in project.build.shell.openings if opening.leaf is not None)
+    task = next(task for task in tasks_of(project.build, project.facts) if task.id == "leaves")
+    assert leaves and task.likely == pytest.approx(7 * leaves * project.build.work.first_timer)
+    amount = quantities(project.build, project.facts)
+    assert amount["coats_m2"] == amount["cloth_m2"] * project.build.work.glue.coats

@@ -157,6 +157,7 @@ class Work(msgspec.Struct, frozen=True):
 
     begin: Annotated[Word, about("Begin", "The first day: year-month-day")] = ""
     deadline: Annotated[Word, about("Deadline", "The day it must be done: year-month-day")] = ""
+    first_trip: Annotated[Word, about("First trip", "The day by which the least must be done: year-month-day", blank="none")] = ""
     days: tuple[Weekday, ...] = (4, 5, 6)
     hours_day: Annotated[Hours, about("Hours a day", "On a working day", unit="h")] = 6.0
     free_days: tuple[str, ...] = ()  # dates on which nobody works

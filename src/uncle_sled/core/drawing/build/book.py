@@ -22,6 +22,7 @@ from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.round.round_pieces import round_pieces, scene
 from uncle_sled.core.slow import Tell, nobody
+from uncle_sled.core.studies.build.at_the_dealer import to_survey
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.studies.build.steps import BY_NAME, Step, StepPiece, steps
 from uncle_sled.core.studies.cut.consumables import counted
@@ -91,6 +92,7 @@ def _contents(s: Studied, name: str, day: str, schedule: Schedule, made: tuple[S
         sheets.words(
             upper_first(standing_words(replace(last, brings_kg=0.0), words, s.build.rig.carrier == "vehicle bed").removeprefix("Then "))
         )
+    _survey(s, sheets, made, words)
     sheets.gap()
     heads = (Column("Step", right=True), Column("What", wraps=True), Column("Done by", right=True), Column("Page", right=True))
     rows = []
@@ -102,6 +104,26 @@ def _contents(s: Studied, name: str, day: str, schedule: Schedule, made: tuple[S
     beside = [(*rows[k], *(rows[k + half] if k + half < len(rows) else ("",) * len(heads))) for k in range(half)]
     sheets.table((*heads, *heads), beside, size=9)
     return sheets.done()
+
+
+def _survey(s: Studied, sheets: Sheets, made: tuple[Step, ...], words: Words) -> None:
+    """What is measured on the real thing before anything hangs on it, while it is not there."""
+    sizes = (
+        to_survey(s)
+        if any(step.placed.task.id in ("frame", "axle", "survey", "floor-on") and not step.placed.task.done for step in made)
+        else ()
+    )
+    if sizes:
+        sheets.head("Measured before anything hangs on it, at the dealer if it is bought")
+        rows = [
+            ("[  ]", one.name, words.cut(one.drawn_m), words.cut(one.within_m) if one.within_m is not None else "not known", one.why)
+            for one in sizes
+        ]
+        sheets.table(
+            (Column(""), Column("What", wraps=True), Column("Drawn", right=True), Column("Within", right=True), Column("Else", wraps=True)),
+            rows,
+            size=9,
+        )
 
 
 def _step(s: Studied, name: str, day: str, schedule: Schedule, step: Step, made: tuple[Step, ...]) -> tuple[Page, ...]:

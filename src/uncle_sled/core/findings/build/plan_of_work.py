@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from uncle_sled.core.document.edits import Op, add_to, set_to
+from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.work import Work
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.build.brought import brought
 from uncle_sled.core.studies.build.chance import chance_of
 from uncle_sled.core.studies.build.days import days_of, parsed
 from uncle_sled.core.studies.build.gluing import CAUTION as GLUE_CAUTION
@@ -20,12 +21,14 @@ from uncle_sled.core.studies.build.order import sprung
 from uncle_sled.core.studies.build.panel_press import CAUTION as PRESS_CAUTION
 from uncle_sled.core.studies.build.panel_press import VACUUM_KPA, panels_pressed, vacuum_is_enough
 from uncle_sled.core.studies.build.schedule import Placed, Schedule, late_costs_d, schedule_of
-from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.core.studies.build.tasks import shipped_tasks, tasks_of
+from uncle_sled.core.studies.build.what_it_is import START, bringers
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.words import Words, lower_first, upper_first
 
 SOURCE = "the order of the work, and what waits for what"  # of every rule here, said after its reason
 
+LEAST_KG = 0.5  # that a task which is left out would have brought
 LATE_DAYS = 10.0  # that something keeps a task waiting
 DRAWS = 1000  # of the judging: the bench draws five thousand
 
@@ -51,6 +54,34 @@ def _slower(s: Studied, _finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     return (set_to("work.glue.bead_open_min", wanted),), f"Take an adhesive that stays open for {wanted:.0f} min"
 
 
+def _take_in(_s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """The task that was left out, done here after all."""
+    return (set_to(f"work.changes.{finding.where[1]}.off", value=False),), "Take the task in again"
+
+
+def _usual(_s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """What was said of a part that comes with no task."""
+    return (remove(f"work.brings.{finding.where[1]}"),), "Let its usual task bring it"
+
+
+LEFT_OUT = Rule(
+    "left-out-brings",
+    "mind",
+    "Build",
+    "A task that is left out though it brings weight",
+    "What nobody brings counts as there from the first day, and the half-built trailer weighs wrong.",
+    helps="edit",
+    cure=_take_in,
+)
+BROUGHT_BY_NONE = Rule(
+    "brought-by-none",
+    "mind",
+    "Build",
+    "A part that was said to come with a task that is not there",
+    "Its usual task brings it instead, on another day.",
+    helps="edit",
+    cure=_usual,
+)
 ORDER_TRAP = Rule("order-trap", "mind", "Build", "Two tasks in an order that spoils work", "Work is done twice.", helps="edit", cure=_wait)
 TASK_LOOP = Rule(
     "task-loop",
@@ -176,6 +207,7 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
             ("work", trap.before, trap.after),
             why=trap.why,
         )
+    yield from _brings_findings(s, words, names)
     own = [one for one in schedule.never if not one[1].startswith("it waits for")]
     if own:
         id, why = own[0]
@@ -238,6 +270,35 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
         fault = photo_fault(entry.photo)
         if fault is not None:
             yield PHOTO.found("A photo outside of the folder", fault, ("log", entry.id))
+
+
+def _brings_findings(s: Studied, words: Words, names: dict[str, str]) -> Iterator[Finding]:
+    """Tasks that are not there and what they would have brought."""
+    pieces = brought(s.build, s.facts)
+    called = {task.id: task.name for task in shipped_tasks()}
+    for change in s.build.work.changes:
+        kinds = {line.what for line in bringers().values() if change.id in line.tasks} if change.off else set()
+        kg = sum(piece.mass_kg for piece in pieces if piece.what in kinds and piece.by == START)
+        if kg >= LEAST_KG:
+            yield LEFT_OUT.found(
+                f"{called.get(change.id, change.id)} is left out",
+                f"{words.kg(kg)} that it would bring count as there from the first day.",
+                ("work", change.id),
+                number=kg,
+            )
+    parts = {piece.part.id for piece in pieces}
+    for own in s.build.work.brings:
+        if own.task and own.task not in names:
+            missing = called.get(own.task, own.task)
+            yield BROUGHT_BY_NONE.found(
+                f"{upper_first(own.what)}: no {lower_first(missing)}",
+                f"It was said to come with “{missing}”, which is not done here.",
+                ("work", own.id),
+            )
+        elif own.part not in parts and own.part:
+            yield BROUGHT_BY_NONE.found(
+                f"{upper_first(own.what)}: not there any more", "What was said to come with a task is gone.", ("work", own.id)
+            )
 
 
 def _press_findings(s: Studied) -> Iterator[Finding]:

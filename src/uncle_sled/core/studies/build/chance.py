@@ -111,15 +111,23 @@ def _arcs(order: Sequence[Placed], hands: int) -> dict[str, set[str]]:
     return arcs
 
 
-@keep("schedule", "days", "deadline", "draws", most=4)
-def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS) -> Chance | None:
-    """The chance curve of a calendar; None where nothing is left to be placed."""
-    if not schedule.placed or schedule.never or schedule.loop:
+class _Drawn(msgspec.Struct, frozen=True, eq=False):
+    """Days on which it is finished, in the order of the draws, and what went into them."""
+
+    days: Floats
+    total_h: Floats
+    hours: dict[str, Floats]
+
+
+def _draw(schedule: Schedule, days: Days, draws: int, of: frozenset[str] | None) -> _Drawn | None:
+    """Every draw through the calendar. Args: of: only these tasks are done, in its order; None: all."""
+    placed_here = [placed for placed in schedule.placed if of is None or placed.task.id in of]
+    if not placed_here or schedule.never or schedule.loop:
         return None
-    tasks = sorted_tasks([task.task for task in schedule.placed])
+    tasks = sorted_tasks([placed.task for placed in placed_here])
     hours = drawn(tasks, draws)
     _, waits = weights(tasks, days)
-    order = sorted((task for task in schedule.placed), key=lambda task: task.begin)
+    order = sorted(placed_here, key=lambda task: task.begin)
     arcs = _arcs(order, int(days.hands.max()))
     worked = np.flatnonzero(days.hands > 0)
     per_day = days.slots * SLOT_H
@@ -133,12 +141,30 @@ def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS)
     # helpers that come on few days are waited for: as much longer as the calendar took over the bare hours
     mean = {task.task.id: np.array([task.task.left_h]) for task in order}
     bare = float(through(by_begin, mean, waits, arcs, early)[0])
-    finish_day = schedule.finish_day or 0
+    finish_day = (schedule.finish_day or 0) if of is None else max((int(placed.free) for placed in order), default=0)
     real = max(float(np.searchsorted(worked, finish_day)) * per_day - now_h, 1e-6)
-    stretch = max(real / bare, 1.0) if bare > 0 else 1.0
+    # of a part of the tasks the calendar does others in between: who does the least first does not wait for them
+    stretch = max(real / bare, 1.0) if bare > 0 and of is None else 1.0
     total = through(by_begin, hours, waits, arcs, early) * stretch + now_h
     index = np.minimum((total / per_day).astype(np.int64), len(worked) - 1)
-    finish = worked[index].astype(np.float64)
+    return _Drawn(worked[index].astype(np.float64), total, hours)
+
+
+def finish_of(schedule: Schedule, days: Days, of: frozenset[str], draws: int = DRAWS) -> Floats | None:
+    """Days from the first on which these tasks are all done where nothing else is done before them, (draws,); None without any."""
+    made = _draw(schedule, days, draws, of)
+    return made.days if made is not None else None
+
+
+@keep("schedule", "days", "deadline", "draws", most=4)
+def chance_of(schedule: Schedule, days: Days, deadline: str, draws: int = DRAWS) -> Chance | None:
+    """The chance curve of a calendar; None where nothing is left to be placed."""
+    made = _draw(schedule, days, draws, None)
+    if made is None:
+        return None
+    tasks = sorted_tasks([task.task for task in schedule.placed])
+    hours, total = made.hours, made.total_h
+    finish = made.days.copy()
     finish.sort()
     until = parsed(deadline)
     by = float((finish <= days.day_of(until)).mean()) if until is not None else None

@@ -92,6 +92,12 @@ def _ended(schedule: Schedule) -> list[Placed]:
     return sorted(schedule.placed, key=lambda placed: (placed.end, placed.begin))
 
 
+def standing_of(s: Studied, done: frozenset[str]) -> Standing | None:
+    """What stands there when just these tasks are done, in the order of no calendar; None where nothing ever weighs."""
+    made = _standing(s, tuple(sorted(done)))
+    return made[-1] if made else None
+
+
 def day_of(schedule: Schedule, task: str) -> float | None:
     """When a task is done, in days since the first."""
     placed = schedule.of(task)

@@ -135,6 +135,8 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     made["inner_m2"] = _inner_m2(build, framed, library_of(facts.materials))
     made["inner_doors"] = float(sum(1 for partition in shell.partitions if partition.door not in ("none", "opening")))
     made["openings"] = float(sum(1 for opening in shell.openings if opening.kind in ("door", "hatch", "window", "vent")))
+    made["leaves"] = float(sum(1 for opening in shell.openings if opening.leaf is not None))
+    made["coats_m2"] = made["cloth_m2"] * build.work.glue.coats
     made["wires"] = float(len(build.systems.wires))
     made["wired"] = float(bool(build.systems.wires))
     aboard = [thing for thing in build.stow.things if not thing.cargo and not thing.taken_out]
@@ -249,6 +251,8 @@ UNITS = {
     "floor_m2": "m²",
     "paint_m2": "m²",
     "cloth_m2": "m²",
+    "coats_m2": "m² of coats",
+    "leaves": "leaves",
     "foam_bays": "bays",
     "furring": "rows",
     "strip_m2": "m²",

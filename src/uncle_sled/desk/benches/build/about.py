@@ -52,7 +52,20 @@ ABOUT = About(
         Deed("add-lift", "Plan a lift", "P", lambda bench: bench.add_lift()),
         Deed("write-log", "Write into the log", "W", lambda bench: bench.write_log()),
     ),
-    mouse=("Drag a bar: what it would do is dashed; Keep (K), or click elsewhere", "Click a bar: its task is in hand beside it"),
-    shots=(Shot("9-build-calendar", "Calendar"),),
+    mouse=(
+        "Over the bars of Calendar, or on the days of Round: what stands there on that day, and what is on the ball",
+        "Round: drag turns it, Shift drags it aside, the wheel brings it nearer; arrows turn, + and − too, Home as at first",
+        "Drag a bar: what it would do is dashed; Keep (K), or click elsewhere",
+        "Click a bar: its task is in hand beside it",
+    ),
+    shots=(
+        Shot("9-build-calendar", "Calendar"),
+        Shot(
+            "9b-build-round",
+            "Round",
+            ready=lambda bench: bench.made["Round"].as_a_picture(),
+            after=lambda bench: bench.session.show_day(None),
+        ),
+    ),
     shows=shows,
 )

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Any
 
 import msgspec
+from PySide6.QtWidgets import QFileDialog
 
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, set_to
 from uncle_sled.core.document.work import LogEntry, TaskChange
+from uncle_sled.core.errors import FileError
 from uncle_sled.core.studies.build.lifting import liftable
+from uncle_sled.core.studies.build.log import photo_fault
 from uncle_sled.core.studies.build.schedule import Schedule, best_schedule
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.session import Session
 from uncle_sled.exchange.clock import today
+from uncle_sled.exchange.laid_beside import PHOTOS, laid_beside
 
 CAUTION = (
     "Screening only: lifting, towing, mains and gas are for qualified people; makers' papers decide. Resin and dust: mask, gloves, air."
@@ -84,6 +89,30 @@ class BuildBench(PanelBench):
         id = fresh_id("lf", [lift.id for lift in self.session.build.work.lifts])
         if self.session.edit("Plan a lift", [add_to("work.lifts", {"id": id, "what": what[0][0]})], "Build"):
             self.made["Lift"].choose(id)
+
+    def choose_photo(self) -> None:
+        """A picture for the chosen task, or for none."""
+        if self.session.path is None:
+            self.session.said.emit("Save the build first: photos lie beside its file.", "stop")
+            return
+        word, _ = QFileDialog.getOpenFileName(self, "A photo of the work", "", "Pictures (*.jpg *.jpeg *.png *.webp *.gif)")
+        if word:
+            self.add_photo(Path(word))
+
+    def add_photo(self, path: Path) -> bool:
+        """Put a picture to the chosen task: a file beside the build, named in its log. What cannot be kept is said."""
+        if self.session.path is None:
+            self.session.said.emit("Save the build first: photos lie beside its file.", "stop")
+            return False
+        try:
+            at = laid_beside(path, Path(self.session.path), PHOTOS, photo_fault)
+        except FileError as fault:
+            self.session.said.emit(str(fault), "stop")
+            return False
+        id = fresh_id("lg", [entry.id for entry in self.session.build.work.log])
+        record = LogEntry(id, today(), "photo", of=self.chosen, photo=at)
+        says = f"Photo of {self.name_of(self.chosen).lower()}" if self.chosen else "Photo"
+        return bool(self.session.edit(says, [add_to("work.log", msgspec.to_builtins(record))], "Build"))
 
     def write_log(self) -> None:
         self.show_view("Log")

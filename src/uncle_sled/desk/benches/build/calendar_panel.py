@@ -101,6 +101,7 @@ class CalendarPanel(PanelOf[BuildBench]):
         plan = [
             Row("work.begin", ops=lambda text: [set_to("work.begin", day(text or ""))]),
             Row("work.deadline", ops=lambda text: [set_to("work.deadline", day(text or ""))]),
+            Row("work.first_trip", ops=lambda text: [set_to("work.first_trip", day(text or ""))]),
             *plain("work", "hours_day first_timer shop"),
         ]
         self.task_card = self.put(Own(lambda: TaskCard(self.session, self.bench), TaskCard.refresh))

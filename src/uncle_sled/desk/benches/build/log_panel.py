@@ -16,9 +16,10 @@ from uncle_sled.core.studies.build.log import MOST_PHOTO_BYTES, measurable, pair
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
+from uncle_sled.desk.benches.build.photo_view import PhotoView
 from uncle_sled.desk.kit.form import Row
 from uncle_sled.desk.kit.panel import Group, PanelOf, across, rows
-from uncle_sled.desk.kit.parts import Act, Cards, Drawing, Fields, Listed, Remade, Says
+from uncle_sled.desk.kit.parts import Act, Cards, Drawing, Fields, Listed, Own, Remade, Says
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.kit.typed import day, number
 
@@ -51,6 +52,7 @@ class LogPanel(PanelOf[BuildBench]):
         left = rows(
             across(
                 Act("Write", "A new entry of today (W)", self.bench.write_log),
+                Act("Photo…", "A picture, put to the task that is chosen on Calendar", self.bench.choose_photo),
                 Act("Take it off", "The chosen entry", self.take_off),
                 Says(self._told, "pencil", "small", share=1),
             ),
@@ -65,7 +67,14 @@ class LogPanel(PanelOf[BuildBench]):
             share=1,
         )
         hours = Drawing("Hours, planned and written down", self._hours, "Hours, added up", "No hours are planned or written yet.", share=1)
-        return across(left, rows(Remade(self._shape, self._form), hours, wide=SIDE_PX), gap=8)
+        self.photo = self.put(Own(lambda: PhotoView(self._photo_path), PhotoView.renew, share=1))
+        return across(left, rows(Remade(self._shape, self._form), self.photo, hours, wide=SIDE_PX), gap=8)
+
+    def _photo_path(self) -> Path | None:
+        entry = self.entry()
+        if entry is None or not entry.photo or self._photo_told(entry) or self.session.path is None:
+            return None
+        return Path(self.session.path).parent / entry.photo
 
     def _log(self) -> list[LogEntry]:
         return sorted(self.session.build.work.log, key=lambda entry: (entry.on, entry.id), reverse=True)

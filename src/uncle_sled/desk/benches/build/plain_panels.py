@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
-
 from uncle_sled.core.drawing.build.cure_chart import cure_chart
 from uncle_sled.core.drawing.build.plan_chart import chance_chart, day_words
 from uncle_sled.core.drawing.build.today_card import today_card
+from uncle_sled.core.drawing.build.trip_words import trip_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.panel_glue import glued_up
+from uncle_sled.core.studies.build.at_the_dealer import ToSurvey, to_survey
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
+from uncle_sled.core.studies.build.least_trip import Least, LeastTrip, least_trip
 from uncle_sled.core.studies.build.panel_press import CAUTION as PRESS_CAUTION
 from uncle_sled.core.studies.build.panel_press import Pressed, panels_pressed, vacuum_is_enough
-from uncle_sled.core.studies.build.schedule import best_schedule, least_set, prebuilt
-from uncle_sled.core.studies.build.tasks import tasks_of
+from uncle_sled.core.studies.build.schedule import best_schedule, prebuilt
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.form import plain
@@ -24,7 +24,9 @@ from uncle_sled.desk.kit.panel import Group, Panel, PanelOf, across, rows
 from uncle_sled.desk.kit.parts import Busy, Cards, Drawing, Fields, Listed, Says
 from uncle_sled.desk.kit.table import Column
 
-SIDE_PX = 262
+SIDE_PX, WIDE_PX = 262, 420
+LEASTS: tuple[Least, ...] = ("roll", "sleep")
+NOT_THERE_YET = ("frame", "axle", "floor-on", "survey")  # tasks after which the real thing has been measured anyhow
 HEAVY_KG = 1000.0  # of weights, from which nobody would carry them
 
 
@@ -32,7 +34,63 @@ class TodayPanel(PanelOf[BuildBench]):
     """The next three in large type, what can be prebuilt, and the least set that must roll or sleep."""
 
     def laid(self) -> Group:
-        return rows(Busy(best_schedule), Drawing("The next three things", self._shapes, "", self._why, share=1), Says(self._told))
+        least: tuple[Column[LeastTrip], ...] = (
+            Column("Least to", lambda trip: trip.least, tip="Tasks marked on Calendar, with all that they wait for"),
+            Column("Tasks", lambda trip: str(len(trip.tasks)), right=True, from_px=WIDE_PX),
+            Column("Hours", lambda trip: f"{trip.hours:.0f}", right=True, from_px=WIDE_PX),
+            Column("As planned", lambda trip: day_words(trip.first), right=True, tip="The day on which the calendar has it done"),
+            Column(
+                "Done first",
+                lambda trip: day_words(trip.half) if trip.half else "",
+                right=True,
+                tip="Half of the draws, if nothing else is done before",
+            ),
+            Column(
+                "By trip",
+                lambda trip: f"{trip.by * 100:.0f} %" if trip.by is not None else "no day",
+                right=True,
+                tip="The chance by the first trip, which is typed on Calendar",
+            ),
+        )
+        size: tuple[Column[ToSurvey], ...] = (
+            Column("Measure first", lambda one: one.name),
+            Column("Drawn", lambda one: self.words.cut(one.drawn_m), right=True),
+            Column("Within", lambda one: self.words.cut(one.within_m) if one.within_m is not None else "not known", right=True),
+            Column("Else", lambda one: one.why, from_px=WIDE_PX),
+        )
+        self.least = self.put(
+            Listed[LeastTrip](
+                "The least to roll and to sleep",
+                least,
+                self.trips,
+                lambda trip: trip.least,
+                lambda _: self.refresh(),
+                when=lambda: bool(self.trips()),
+                share=1,
+            )
+        )
+        self.sizes = self.put(
+            Listed[ToSurvey](
+                "Measured at the dealer", size, self.to_measure, lambda one: one.name, when=lambda: bool(self.to_measure()), share=1
+            )
+        )
+        return rows(
+            Busy(best_schedule),
+            Drawing("The next three things", self._shapes, "", self._why, share=5),
+            across(self.least, self.sizes, gap=8, share=2),
+            Says(self._told, face="small"),
+        )
+
+    def trips(self) -> tuple[LeastTrip, ...]:
+        """What must at least be done, where something of it is still to come."""
+        schedule = self.bench.schedule()
+        found = (least_trip(self.studied, schedule, least) for least in LEASTS)
+        return tuple(trip for trip in found if trip is not None and trip.tasks)
+
+    def to_measure(self) -> tuple[ToSurvey, ...]:
+        """Sizes of what is not there yet."""
+        waits = any(placed.task.id in NOT_THERE_YET and not placed.task.done for placed in self.bench.schedule().placed)
+        return to_survey(self.studied) if waits else ()
 
     def _why(self) -> str:
         schedule = self.bench.schedule()
@@ -50,15 +108,9 @@ class TodayPanel(PanelOf[BuildBench]):
         if early:
             names = ", ".join(placed.task.name.lower() for placed in early[:6])
             told.append(f"While something is late, these need not wait: {names}{' …' if len(early) > 6 else ''}.")
-        tasks = tasks_of(self.session.build, self.session.project.facts)
-        for word, mark in (("To roll", "roll"), ("To sleep in it", "sleep")):
-            wanted = [p for id in least_set(tasks, mark) if (p := schedule.of(id)) is not None and not p.task.done]
-            if wanted:
-                last = max(p.free for p in wanted)
-                hours = sum(p.task.left_h for p in wanted)
-                told.append(
-                    f"{word}: {len(wanted)} tasks, {hours:.0f} h, by {day_words(schedule.begin + timedelta(days=int(last)))} at the earliest; the rest can wait."
-                )
+        trip = self.least.row() or next(iter(self.trips()), None)
+        if trip is not None:
+            told.append(trip_words(trip, self.bench.name_of, self.words, self.session.build.rig.carrier == "vehicle bed"))
         return told
 
 

@@ -12,7 +12,7 @@ from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.standing import standing
 from uncle_sled.core.studies.build.tasks import Task, shipped_tasks, tasks_of
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, count_of
 from uncle_sled.desk.benches.build.bench import BuildBench
 from uncle_sled.desk.kit.panel import Group, PanelOf, across, card
 from uncle_sled.desk.kit.parts import Act, Choice, Complaint, Entry, Says
@@ -49,7 +49,12 @@ class TaskCard(PanelOf[BuildBench]):
                 Act("Leave out", "It is not done in this build, or goes where it is your own", self.leave_out, self._on),
                 gap=4,
             ),
-            across(*self.least.values(), gap=4),
+            across(
+                *self.least.values(),
+                Act("Photo…", "Put a picture to this task: it lies beside the build as a file", self.bench.choose_photo, self._on),
+                gap=4,
+            ),
+            Says(self._photos, "pencil", "small", hides=True),
             Act("Add a task of my own", "Something the drawing does not know (A)", self.bench.add_task),
             Choice(
                 "Left out",
@@ -202,6 +207,11 @@ class TaskCard(PanelOf[BuildBench]):
         if one is None:
             return ""
         return standing_words(one, Words(session.shown), session.build.rig.carrier == "vehicle bed")
+
+    def _photos(self) -> str:
+        """How many pictures there are of it; Log shows them."""
+        mine = [entry for entry in self.session.build.work.log if entry.photo and entry.of and entry.of == self.bench.chosen]
+        return f"{count_of(len(mine), 'photo')}, the last of {max(entry.on for entry in mine)}; on Log." if mine else ""
 
     def _waits(self) -> str:
         task = self.task()

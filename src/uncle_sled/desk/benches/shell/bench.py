@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton, QSplitter
 from uncle_sled.core.document.cutting_in import CURVED, KINDS, first_opening
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.document.field import field_of
+from uncle_sled.core.document.file_beside import sketch_fault
 from uncle_sled.core.document.presets import PRESETS
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.shell import Shell
@@ -25,10 +26,11 @@ from uncle_sled.desk.ask import ask_text
 from uncle_sled.desk.benches.bench import PanelBench
 from uncle_sled.desk.benches.shell.profile_panel import ProfilePanel
 from uncle_sled.desk.benches.shell.shell_sheet import ShellSheet
-from uncle_sled.desk.benches.shell.sketch import corners_fault, laid_beside, picture_of, sketch_record
+from uncle_sled.desk.benches.shell.sketch import corners_fault, picture_of, sketch_record
 from uncle_sled.desk.kit.dialog import popup_menu
 from uncle_sled.desk.kit.panel import Panel
 from uncle_sled.desk.session import Session
+from uncle_sled.exchange.laid_beside import SKETCHES, laid_beside
 
 FACES = ("floor", "left side", "right side", "roof", "front", "rear", "bulkhead", "other")
 # Share of the height that the sheet gets in each view.
@@ -186,7 +188,7 @@ class ShellBench(PanelBench):
             return
         try:
             image, true = picture_of(path)
-            at = laid_beside(path, Path(self.session.path))
+            at = laid_beside(path, Path(self.session.path), SKETCHES, sketch_fault)
         except FileError as fault:
             self.session.said.emit(str(fault), "stop")
             return

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import math
-import shutil
 from pathlib import Path
 from typing import Any
 
@@ -18,36 +17,7 @@ from uncle_sled.core.errors import FileError
 from uncle_sled.desk.kit.painting import canvas
 
 SKETCH_PX, MOST_PX, LEAST_PX = 1600, 6000, 8
-FOLDER = "sketches"
 AROUND = (0.6, 0.2, 0.0)  # how much of the picture round the rectangle is straightened with it, the most that has room
-
-
-def laid_beside(picture: Path, build: Path) -> str:
-    """The path of a picture from the build's folder; one from elsewhere is copied into a folder beside the build.
-
-    Raises: FileError: it cannot be read or copied, or is no picture.
-    """
-    folder = build.parent
-    try:
-        inside = picture.resolve().is_relative_to(folder.resolve())
-        if picture.stat().st_size > MOST_BYTES:
-            raise FileError(f"{picture.name} is over 20 MB; a smaller one would be right.")
-        if not inside:
-            (folder / FOLDER).mkdir(exist_ok=True)
-            to, many = folder / FOLDER / picture.name, 1
-            while to.exists() and to.read_bytes() != picture.read_bytes():
-                many += 1
-                to = folder / FOLDER / f"{picture.stem}-{many}{picture.suffix}"
-            if not to.exists():
-                shutil.copyfile(picture, to)
-            picture = to
-        path = picture.resolve().relative_to(folder.resolve()).as_posix()
-    except OSError as fault:
-        raise FileError(f"{picture.name} cannot be laid beside the build: {fault.strerror}.") from fault
-    wrong = sketch_fault(path)
-    if wrong is not None:
-        raise FileError(wrong)
-    return path
 
 
 def sketch_record(path: str, shell: Shell, image: QImage, m_per_px: float | None) -> dict[str, Any]:

@@ -61,7 +61,7 @@ ABOUT = About(
         "Shift-click or pull a rectangle: several",
         "Wheel zooms, middle button or space pans",
     ),
-    shots=(Shot("4-stow", "Drawing"), Shot("4b-stow-solid", "Solid", standing=True), Shot("4d-stow-cases", "Cases")),
+    shots=(Shot("4-stow", "Drawing"), Shot("4d-stow-cases", "Cases")),
     drawn=True,
     takes_things=True,
     shows=shows,

@@ -8,9 +8,11 @@ from typing import Any
 import msgspec
 
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.build.at_the_dealer import to_survey
 from uncle_sled.core.studies.build.chance import chance_of
 from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.build.days import days_of
+from uncle_sled.core.studies.build.least_trip import Least, LeastTrip, least_trip
 from uncle_sled.core.studies.build.lifting import lifts_of
 from uncle_sled.core.studies.build.log import pairs_of
 from uncle_sled.core.studies.build.schedule import moving_tasks, schedule_of
@@ -24,7 +26,32 @@ def _then(one: Standing) -> dict[str, Any]:
         "total_kg": round(one.total_kg, 3),
         "tongue_kg": round(one.tongue_kg, 3) if one.tongue_kg is not None else None,
         "on_wheels": one.on_wheels,
+        "centre_m": [round(v, 4) for v in one.centre_m] if one.centre_m is not None else None,
+        "axle_kg": [round(v, 3) for v in one.axle_kg],
+        "lifts_kg": round(one.lifts_kg, 2) if one.lifts_kg is not None else None,
+        "open_to_rain": list(one.rain),
         "to_be_towed": None if one.tongue_kg is None or one.band_kg is None else not one.off_band,
+    }
+
+
+LEASTS: tuple[Least, ...] = ("roll", "sleep")
+
+
+def _rounded(value: float | None, digits: int) -> float | None:
+    return None if value is None else round(value, digits)
+
+
+def _least(trip: LeastTrip) -> dict[str, Any]:
+    """What must at least be done."""
+    return {
+        "least": trip.least,
+        "tasks": list(trip.tasks),
+        "hours": round(trip.hours, 2),
+        "first": trip.first.isoformat(),
+        "half": trip.half.isoformat() if trip.half is not None else None,
+        "by_first_trip": trip.by,
+        "lacks": list(trip.lacks),
+        "then": _then(trip.stands) if trip.stands is not None else None,
     }
 
 
@@ -63,6 +90,11 @@ def work_report(s: Studied) -> dict[str, Any]:
             "chance_by_deadline": chance.by if chance is not None else None,
             "p50": chance.p50.isoformat() if chance is not None else None,
             "p80": chance.p80.isoformat() if chance is not None else None,
+            "least": [_least(trip) for least in LEASTS if (trip := least_trip(s, schedule, least)) is not None and trip.tasks],
+            "measure_first": [
+                {"name": size.name, "drawn_m": round(size.drawn_m, 4), "within_m": _rounded(size.within_m, 4), "why": size.why}
+                for size in to_survey(s)
+            ],
         },
         "lift": [
             {

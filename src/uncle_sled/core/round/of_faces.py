@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.document.shell import Face, Shell
 from uncle_sled.core.engine import by_value, keep
-from uncle_sled.core.framing.bought_shell import BOUGHT
+from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
 from uncle_sled.core.framing.frame_body import Framed, face_of, skin_m
 from uncle_sled.core.framing.member import Member, steel_share
 from uncle_sled.core.geometry.surfaces import Surface, lengths
@@ -61,8 +61,9 @@ def of_faces(shell: Shell, framed: Framed, off: TakeOff, library: Library, bring
     surfaces = {surface.id: surface for surface in body.surfaces}
     layered: dict[str, dict[str, _Layered]] = {face.kind: _layers(face, shell, library) for face in shell.faces}
     faces: dict[str, Face] = {face.kind: face for face in shell.faces}
+    since = {member.id for member in come_in_since(shell, framed.members)} if shell.framing.school == BOUGHT.name else None
     for member in framed.members:
-        yield _stick(member, surfaces[member.face], shell, bringing)
+        yield _stick(member, surfaces[member.face], shell, bringing, bought=since is not None and member.id not in since)
     members = {member.id for member in framed.members}
     covered = set()
     for piece in off.pieces:
@@ -131,11 +132,11 @@ def out_of(surface: Surface, number: int) -> Way:
     return x, y, z
 
 
-def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing) -> RoundPiece:
+def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing, *, bought: bool) -> RoundPiece:
     under = member.role == SUB_FRAME
     kind = SUB_FRAME if under else member.face_kind
     part = f"sticks-{kind.replace(' ', '-')}"
-    what = kind_of_sticks(part, shell)
+    what = "start" if bought else kind_of_sticks(part, shell)
     begin = -member.section_m[1] if under else 0.0 if member.role == "corner profile" else skin_m(face_of(shell, member.face_kind))
     return RoundPiece(
         member.id,

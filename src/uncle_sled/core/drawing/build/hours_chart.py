@@ -26,7 +26,7 @@ def hours_chart(schedule: Schedule, log: tuple[LogEntry, ...], wide: float, high
     last = max(when for when, _ in (*planned[-1:], *written[-1:]))
     most = max(sum(h for _, h in planned), sum(h for _, h in written), 1.0) * 1.06
     days = max((last - first).days, 1)
-    plot = Plot(0.0, float(days), y0=0.0, y1=most, left=44.0, low=42.0, right=wide - 14, top=high - 58)
+    plot = Plot(0.0, float(days), y0=0.0, y1=most, left=44.0, low=42.0, right=wide - 38, top=high - 58)
     shapes: list[Primitive] = axes(
         plot,
         ticks(0.0, days, max(int((plot.right - plot.left) / 90), 1)),

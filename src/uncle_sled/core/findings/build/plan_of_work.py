@@ -136,10 +136,10 @@ SLING = Rule(
     "lift-unchecked",
     "mind",
     "Build",
-    "A lift whose sling, shackle or hoist nobody rated",
+    "A lift whose sling, hoist or machine nobody rated",
     "What is not marked is not lifted with.",
     "A qualified lifter decides.",
-    why_none="Type what stands on its mark, on Lift.",
+    why_none="Type what stands on its mark or plate, on Lift.",
 )
 BOND = Rule(
     "bond-too-slow",
@@ -249,8 +249,15 @@ def build_findings(s: Studied, words: Words) -> Iterator[Finding]:
             yield LIFT.found(
                 f"{upper_first(lift.name)}: not like this", f"{lift.refusals[0][:1].upper()}{lift.refusals[0][1:]}.", ("lift", lift.lift.id)
             )
-        unknown = next((said for said in lift.said if said.verdict == "not checked"), None)
-        if unknown is not None and not lift.lift.done:
+        for unknown in (said for said in lift.said if said.verdict == "not checked" and not lift.lift.done):
+            if unknown.unit == "kg":
+                yield SLING.found(
+                    f"{upper_first(lift.name)}: what the machine lifts",
+                    f"{words.kg(unknown.value)} hang on its hook with the slings; nobody said which machine, or how far it reaches.",
+                    ("lift", lift.lift.id, "machine"),
+                    number=unknown.value,
+                )
+                continue
             yield SLING.found(
                 f"{upper_first(lift.name)}: what the sling holds",
                 f"{words.fine_newtons(unknown.value)} hang on one; nobody said what sling, shackle or hoist is marked for.",

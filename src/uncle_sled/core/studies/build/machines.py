@@ -16,7 +16,7 @@ from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.work import Lift, ReachLine
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.tables import table
-from uncle_sled.core.units import Shown
+from uncle_sled.core.units import FOOT_M, POUND_KG, Shown
 
 LEAST_REACH_M = 0.5
 RIGGING_KG = 40.0  # slings, shackles and hook that hang there too: an estimate
@@ -46,18 +46,26 @@ def lifts_kg(chart: Sequence[tuple[float, float]], reach_m: float) -> float | No
     return next((kg for reach, kg in sorted(chart) if reach_m <= reach + 1e-9), None)
 
 
+def chart_words(chart: Sequence[tuple[float, float]], shown: Shown) -> str:
+    """A chart as it is typed in the units of a build: "2 m 3000 kg, 4 m 1600 kg", or "6.6 ft 6614 lb, 13.1 ft 3527 lb"."""
+    if shown.imperial:
+        return ", ".join(f"{reach / FOOT_M:.3g} ft {kg / POUND_KG:.0f} lb" for reach, kg in chart)
+    return ", ".join(f"{reach:.3g} m {kg:.0f} kg" for reach, kg in chart)
+
+
 def read_chart(text: str, shown: Shown) -> tuple[ReachLine, ...]:
     """A chart as it is typed: "2 m 3000 kg, 4 m 1600 kg"; nothing for nothing. Raises: EntryError: names what is not understood."""
     made = []
+    right = chart_words(((4.0, 1600.0),), shown)
     for k, part in enumerate(filter(None, (part.strip() for part in re.split(r"[,;\n]", text))), 1):
         found = re.fullmatch(r"(\S+\s*[a-z'\"]*)\s+(\S+\s*[a-z]*)", part, re.IGNORECASE)
         if found is None:
-            raise EntryError(f"“{part}” is no line of a chart; a reach and a load, such as 4 m 1600 kg, would be right.")
+            raise EntryError(f"“{part}” is no line of a chart; a reach and a load, such as {right}, would be right.")
         made.append(ReachLine(f"l{k}", Length.read(found[1], shown), Mass.read(found[2], shown)))
     short = next((line for line in made if line.reach.si < LEAST_REACH_M or line.load.si < 0), None)
     if short is not None:
         raise EntryError(
-            f"“{short.reach.typed or text.strip()}” is no reach of a machine; with its unit, such as 4 m 1600 kg, it would be right."
+            f"“{short.reach.typed or text.strip()}” is no reach of a machine; with its unit, such as {right}, it would be right."
         )
     return tuple(made)
 

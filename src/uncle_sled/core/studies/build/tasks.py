@@ -14,6 +14,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.work import TaskChange
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.framing.sandwich_panels import PANELS
 from uncle_sled.core.framing.welded_tube import STEEL
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import Library, family_of, library_of
@@ -116,6 +117,8 @@ def quantities(build: Build, facts: Facts) -> dict[str, float]:
     swept = {surface.id for surface in framed.body.surfaces if surface.swept} if framed.body is not None else set()
     made = _of_pieces(build, off, library_of(facts.materials), swept)
     shell, rig = build.shell, build.rig
+    if shell.framing.school == PANELS.name:  # edges and panels are bonded; nobody frames, skins or lines them
+        made.update(dict.fromkeys(("floor_sticks", "wall_sticks", "roof_sticks", "outer_m2", "roof_m2", "liner_m2"), 0.0))
     bought = shell.framing.school == "bought shell"
     own = rig.carrier == "ball" and rig.base == "own frame" and (rig.frame_length is not None or bool(rig.axles))
     made["bought"] = float(bought)

@@ -11,7 +11,7 @@ from uncle_sled.core.drawing.build.lift_sheet import said_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.build.lifting import Lifted, liftable, lifted
-from uncle_sled.core.studies.build.machines import read_chart
+from uncle_sled.core.studies.build.machines import chart_words, read_chart
 from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.words import Words
 from uncle_sled.desk.benches.build.bench import BuildBench
@@ -136,7 +136,7 @@ class LiftPanel(PanelOf[BuildBench]):
             Entry(
                 "Chart",
                 self.type_chart,
-                "2 m 3000 kg, 4 m 1600 kg",
+                chart_words(((2.0, 3000.0), (4.0, 1600.0)), self.session.shown),
                 "Typed from the plate on the machine: reach and load, reach and load; it goes before the usual one",
                 self._chart,
                 self._by_crane,
@@ -151,7 +151,7 @@ class LiftPanel(PanelOf[BuildBench]):
 
     def _chart(self) -> str:
         lift = self.lift()
-        return ", ".join(f"{self.words.m(line.reach.si)} {self.words.kg(line.load.si)}" for line in lift.chart) if lift is not None else ""
+        return chart_words([(line.reach.si, line.load.si) for line in lift.chart], self.session.shown) if lift is not None else ""
 
     def type_chart(self, text: str) -> None:
         """A machine's chart as it is typed; nothing takes it off."""

@@ -23,7 +23,7 @@ from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
 from uncle_sled.core.findings.stow import cabinets, clash, dangerous, fitting, inner_door_leaves, rising, single_things, tanks, tie_downs
-from uncle_sled.core.findings.systems import gas_rules, power, warmth, water_rules, wiring
+from uncle_sled.core.findings.systems import gas_rules, power, supply_rules, warmth, water_rules, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -57,6 +57,7 @@ AT_REST = (
     (dangerous, dangerous.danger_findings),
     (power, power.power_findings),
     (wiring, wiring.wiring_findings),
+    (supply_rules, supply_rules.supply_findings),
     (water_rules, water_rules.water_findings),
     (gas_rules, gas_rules.gas_findings),
     (warmth, warmth.warmth_findings),

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 
 import msgspec
+from msgspec.structs import replace
 
 from uncle_sled.core.drawing.primitives import Point, Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.one_line_layout import GAP_W, LaidOut, LineAt, Wants, laid_out
@@ -13,6 +14,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.units import feet_inches
 from uncle_sled.core.wiring.appliances import usable_wh
 from uncle_sled.core.wiring.network import End
+from uncle_sled.core.wiring.supply_states import Live
 from uncle_sled.core.wiring.wired import Laid, Wired
 from uncle_sled.core.words import Words
 
@@ -225,6 +227,21 @@ def _loose(loose: list[End], width: float) -> list[Primitive]:
         shapes.append(Text((x + 5, 22), name, size=SMALL, ink="ink", face="text", anchor="left", ground="", id=end.id))
         x += 126
     return shapes
+
+
+def as_live(shapes: tuple[Primitive, ...], live: Live) -> tuple[Primitive, ...]:
+    """The diagram in one state of supply: what is live strong, all else faint."""
+    made: list[Primitive] = []
+    for shape in shapes:
+        on = shape.id in live.ends or shape.id in live.wires
+        if isinstance(shape, Poly) and shape.id and not on:
+            shape = replace(shape, stroke="rule", fill="" if shape.fill == "ink" else shape.fill, width=max(shape.width * 0.7, 0.8))
+        elif isinstance(shape, Poly) and shape.id in live.wires:
+            shape = replace(shape, stroke="spruce" if shape.stroke == "ink" else shape.stroke, width=shape.width * 1.5)
+        elif isinstance(shape, Text) and shape.id and not on:
+            shape = replace(shape, ink="pencil")
+        made.append(shape)
+    return tuple(made)
 
 
 def wire_at(shapes: tuple[Primitive, ...], at: Point, reach: float = 5.0) -> str:

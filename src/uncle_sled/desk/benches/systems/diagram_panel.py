@@ -2,24 +2,34 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from msgspec.structs import replace
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, placed
-from uncle_sled.core.drawing.systems.one_line import Diagram, one_line
+from uncle_sled.core.drawing.systems.one_line import Diagram, as_live, one_line
+from uncle_sled.core.drawing.systems.supply_words import supply_words
+from uncle_sled.core.studies.systems.supply import Supply, supplies
+from uncle_sled.core.wiring.supply_states import STATES, StateId
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.benches.systems.clicked import Clicked
 from uncle_sled.desk.kit.panel import Group, PanelOf, rows, tools
-from uncle_sled.desk.kit.parts import Act, DrawingOf, Scrolled, note
+from uncle_sled.desk.kit.parts import Act, DrawingOf, Says, Scrolled, note, one_of
 from uncle_sled.desk.session import Session
 
+STATE_BUTTONS: tuple[tuple[StateId | Literal[""], str, str], ...] = (
+    ("", "All", "The whole diagram, whatever is on"),
+    *((state.id, state.name, f"What is live then: {state.name.lower()}") for state in STATES),
+)
 LEAST, MOST, LARGEST = 0.78, 1.25, 3.0  # of its own size: smaller the words are not read
 
 
 class DiagramPanel(PanelOf[Acts]):
     zoom = 1.0
+    state: StateId | Literal[""] = ""
 
     def laid(self) -> Group:
         self.chart = self.put(DrawingOf("One-line diagram", self._shapes, "", self._why, kind=Clicked))
@@ -35,7 +45,9 @@ class DiagramPanel(PanelOf[Acts]):
                 Act("Larger", "Zoom in", lambda: self.zoom_by(1.25)),
                 Act("Fit", "As large as fits", lambda: self.zoom_by(0.0)),
             ),
+            tools(Says("Live", "pencil", "small", one_line=True), *one_of(STATE_BUTTONS, lambda: self.state, self.show_state), gap=4),
             self.area,
+            Says(self._supply_told, face="small", hides=True),
             note(
                 "On a wire: its number and size, under it its length one way and fuse (the small box). Thick grey is mains, ochre comes from panels, red dashes have no size yet."
             ),
@@ -52,6 +64,24 @@ class DiagramPanel(PanelOf[Acts]):
 
     def _why(self) -> str:
         return "Nothing is wired yet. Wire it up joins what is aboard in the usual way: battery, main switch, fuses, loads."
+
+    def show_state(self, state: StateId | Literal[""]) -> None:
+        self.state = state
+        self.refresh()
+
+    def supply(self) -> Supply | None:
+        """The state that is shown, where this wiring can be in it."""
+        return next((supply for supply in supplies(self.studied) if supply.live.state.id == self.state), None) if self.state else None
+
+    def _supply_told(self) -> list[str]:
+        supply = self.supply()
+        if supply is None:
+            return (
+                [f"{next(text for id, text, _ in STATE_BUTTONS if id == self.state)}: nothing is wired that this would need."]
+                if self.state
+                else []
+            )
+        return list(supply_words(supply, wired_of(self.studied.build, self.studied.framed).net))
 
     def scale(self, made: Diagram) -> float:
         """As large as fits, and as a hand has zoomed it."""
@@ -72,7 +102,9 @@ class DiagramPanel(PanelOf[Acts]):
         x, y = max((width - made.width * scale) / 2, 0.0), max((height - made.height * scale) / 2, 0.0)
         chosen = set(self.session.selection)
         shapes = []
-        for shape in placed(made.shapes, scale, x, y):
+        supply = self.supply()
+        drawn = as_live(made.shapes, supply.live) if supply is not None else made.shapes
+        for shape in placed(drawn, scale, x, y):
             if isinstance(shape, Text):
                 shape = replace(shape, size=shape.size * scale, ink="chalk" if shape.id in chosen else shape.ink)
             elif isinstance(shape, Poly) and shape.id in chosen:

@@ -1,4 +1,4 @@
-"""171 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""225 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -199,6 +199,14 @@ SYSTEMS = (
         "temps = [inside_c - at / whole * (inside_c - outside_c)",
         "temps = [outside_c + at / whole * (inside_c - outside_c)",
     ),
+    Wrong("studies/systems/frost.py", "ice = mass_kg * ICE_J_KG / skin_w_k / 3600", "ice = mass_kg * ICE_J_KG / skin_w_k / 1000"),
+    Wrong("studies/systems/frost.py", "front / (front + u_wall_w_m2k)", "u_wall_w_m2k / (front + u_wall_w_m2k)", True),
+    Wrong("studies/systems/frost.py", "R_OUTSIDE if open_air else R_INSIDE_WALL", "R_INSIDE_WALL if open_air else R_OUTSIDE"),
+    Wrong("studies/systems/frost.py", "out + (KEPT_C - out) / min(known)", "out + (KEPT_C - out) / max(known)"),
+    Wrong("studies/systems/frost.py", "found.mass_kg * thing.y.si / track.si", "2 * found.mass_kg * thing.y.si / track.si", True),
+    Wrong("studies/systems/supply.py", "under = volts**2 - 4 * ohm * watts", "under = volts**2 - 2 * ohm * watts", True),
+    Wrong("studies/systems/supply.py", "ohm = 2 * CAR_M * RHO_60 / CAR_MM2", "ohm = CAR_M * RHO_60 / CAR_MM2"),
+    Wrong("studies/systems/supply.py", "end.runs.daily_wh / 24.0", "end.runs.daily_wh / 12.0"),
     Wrong("studies/systems/heat.py", "flow = vent * (1 - (air.recovery or 0.0))", "flow = vent"),
     Wrong("studies/systems/heat.py", "k = ua + AIR_WH_M3K * flow", "k = ua", True),
     Wrong("studies/systems/heat.py", "body = PERSON_W * people", "body = PERSON_W"),

@@ -27,6 +27,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.systems.hazards import hazards_of
 from uncle_sled.core.studies.systems.sizing import needs_of, ways_of
 from uncle_sled.core.studies.systems.stay import stay_of
+from uncle_sled.core.studies.systems.supply import supplies
 from uncle_sled.core.studies.systems.together import together_of
 from uncle_sled.core.wiring.network import network_of
 from uncle_sled.core.wiring.route import length_m, route
@@ -505,7 +506,12 @@ def test_every_demo_has_a_diagram_whose_words_stand_apart_and_whose_wires_can_be
         middle = label.at[0] + {"left": 1, "middle": 0, "right": -1}[label.anchor] * label.width / 2
         assert wire_at(made.shapes, (middle, label.at[1])) == wire.id
     pages = wiring_sheets(s, project.name, "2026-01-01")
-    assert [page.title for page in pages][:2] == ["wiring", "connections"] and pages[-1].title == "labels"
+    titles = [page.title for page in pages]
+    assert (
+        titles[0] == "wiring"
+        and titles[-1] == "labels"
+        and {f"wiring {one.live.state.id}" for one in supplies(s)} == set(titles) - {"wiring", "connections", "labels"}
+    )
     for page in pages:
         for shape in page.shapes:
             if isinstance(shape, Poly):

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.desk.walk import every_view
 from uncle_sled.core.document.project import empty_project
-from uncle_sled.core.drawing.primitives import Circle, Poly, Text
+from uncle_sled.core.drawing.primitives import Circle, Poly, Raster, Text
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.exchange.demos import demo
@@ -33,6 +33,8 @@ def numbers(shape) -> list[float]:
         return [value for point in shape.points for value in point] + [shape.width]
     if isinstance(shape, Circle):
         return [*shape.centre, shape.radius]
+    if isinstance(shape, Raster):
+        return [*shape.at, shape.wide, shape.high]
     return [*shape.at, shape.size]
 
 

@@ -12,6 +12,7 @@ from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.drawing.systems.wire_views import flat
 from uncle_sled.core.studies.systems.sun import skies
+from uncle_sled.core.studies.systems.supply import supplies
 from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
 from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
 from uncle_sled.desk.kit.form import Form
@@ -251,6 +252,37 @@ def test_a_click_on_the_diagram_takes_the_wire_and_shows_it_in_the_body(open_on)
     assert panel.scale(panel.diagram()) == pytest.approx(before)
 
 
+def test_the_strip_of_states_draws_what_is_live_and_says_what_charges(open_on):
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Diagram")
+    panel, start = bench.made["Diagram"], session.project
+    whole = panel.chart.make(900.0, 500.0)
+    told = {}
+    for id in ("hookup", "driving", "day", "night", "generator", "stored"):
+        panel.show_state(id)
+        told[id] = " ".join(panel._supply_told())
+        assert told[id] and len(panel.chart.make(900.0, 500.0)) == len(whole)
+        assert (panel.supply() is None) == ("nothing is wired" in told[id])
+    assert "charges" in told["day"] and "charges" not in told["night"] and len(set(told.values())) >= 4
+    panel.show_state("night")
+    assert panel.chart.make(900.0, 500.0) != whole
+    panel.show_state("")
+    assert panel.chart.make(900.0, 500.0) == whole and session.project == start
+
+
+def test_frost_says_when_and_takes_a_colder_night(open_on):
+    _, session, bench = bench_on(open_on, "orchard-keeper", "Systems", "Frost")
+    panel = bench.made["Frost"]
+    before = panel.told()
+    assert "hose first" in before[0] and any("keep" in line for line in before)
+    enter(field_of(panel, "Coldest night"), "-22 F")
+    assert session.build.brief.coldest.si == pytest.approx(-30.0) and panel.told() != before
+    enter(field_of(panel, "Coldest night"), "5 C")
+    assert "No frost" in panel.told()[0] and panel._drains() == ["Nothing to empty."]
+    session.undo()
+    session.undo()
+    assert panel.told() == before
+
+
 def test_every_stop_finding_of_rosin_box_is_tried_kept_and_undone(open_on):
     window = open_on(demo("rosin-box"))
     session, start = window.session, window.session.project
@@ -315,7 +347,9 @@ def test_from_an_empty_build_to_a_printed_diagram(open_on, tmp_path):
         data = export_bytes(kind, session.project.name, session.studied, session.findings)
         (tmp_path / kind).write_bytes(data)
         assert len(data) > 2000
-    assert (tmp_path / "wiring-pdf").read_bytes().count(b"/Type /Page\n") == 3
+    states = supplies(session.studied)
+    assert [one.live.state.id for one in states] == ["day", "night", "stored"], "no hookup, no car"
+    assert (tmp_path / "wiring-pdf").read_bytes().count(b"/Type /Page\n") == 3 + len(states)
     again = read_bytes(to_bytes(session.project), "x")
     assert again == session.project and again.build.systems.wires == session.build.systems.wires
     bench.show_view("Charge")

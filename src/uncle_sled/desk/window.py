@@ -21,7 +21,7 @@ from uncle_sled.core.findings.finding import Finding, to_settle
 from uncle_sled.core.slow import by_name
 from uncle_sled.core.trail import TRAIL, stop_of
 from uncle_sled.desk.actions import Act, Actions
-from uncle_sled.desk.benches.about import About, about, abouts
+from uncle_sled.desk.benches.about import About, about, abouts, view_key
 from uncle_sled.desk.benches.bench import Bench
 from uncle_sled.desk.frame.file_work import FileWork
 from uncle_sled.desk.frame.header import Header
@@ -315,7 +315,7 @@ class Window(FileWork):
         yield Act(f"stop-{stop.lower()}", f"Go to {stop}", "Trail", f"Ctrl+{number}", partial(self.session.go_to, stop))
         for at, view in enumerate(said.views, 1):
             show = partial(self._show_view, stop, view.name)
-            yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, str(at % 10), show, stop)
+            yield Act(f"{stop.lower()}-{view.name.lower()}", f"Show {view.words}", stop, view_key(at), show, stop)
         for deed in said.deeds:
             yield Act(deed.id, deed.title, stop, deed.key, partial(self._do, stop, deed.run), stop)
         for export in exports_of(stop):

@@ -5,11 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
 from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
+from uncle_sled.core.studies.systems.supply import Supply, supplies
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 
@@ -65,6 +67,25 @@ def wiring_report(s: Studied) -> dict[str, Any]:
             for hazard in hazards_of(s.build, wired)
         ],
         "connections": [_connection(wire, wired) for wire in wired.wires],
+        "states": [_state(supply, wired) for supply in supplies(s)],
+    }
+
+
+def _state(supply: Supply, wired: Wired) -> dict[str, Any]:
+    """A state of supply: ids of what is live and dead, what charges what, where mains would meet, and its figures."""
+    live, arrives = supply.live, supply.arrives
+    always = [draw for draw in supply.draws if draw.always and draw.stored]
+    return {
+        "id": live.state.id,
+        "live": sorted(live.ends),
+        "dead": sorted(set(wired.net.ends) - set(live.ends)),
+        "charges": [list(pair) for pair in live.charges],
+        "meets": [id for id, _ in live.meets],
+        "charge_w": supply.charge_w,
+        "arrives_a": arrives.amps if arrives is not None else None,
+        "arrives_w": arrives.watts if arrives is not None else None,
+        "draws_w": sum(draw.watts or 0.0 for draw in always) if live.state.id == "stored" else None,
+        "empty_days": supply.days,
     }
 
 
@@ -120,7 +141,25 @@ def water_report(s: Studied) -> dict[str, Any]:
         "wanted_days": made.wanted_days,
         "pump_w": made.pump_w,
         "pump_kpa": made.pump_kpa,
+        "frost": _frost(s),
     }
+
+
+def _frost(s: Studied) -> list[dict[str, Any]]:
+    """Each piece of water on the coldest night; hours are null where it does not freeze, all four where it was not checked."""
+    return [
+        {
+            "id": wet.id,
+            "name": wet.name,
+            "kind": wet.kind,
+            "stands": wet.place,
+            "checked": wet.unheated is not None,
+            "zero_h": wet.unheated.zero_h if wet.unheated is not None else None,
+            "ice_h": wet.unheated.solid_h if wet.unheated is not None else None,
+            "heated_zero_h": wet.heated.zero_h if wet.heated is not None else None,
+        }
+        for wet in frost_of(s).wets
+    ]
 
 
 def gas_report(s: Studied) -> dict[str, Any]:

@@ -21,13 +21,18 @@ Ids = tuple[str, ...]
 
 
 class View(msgspec.Struct, frozen=True):
-    """One view of a stop, on the keys 1, 2, 3 and so on. ``words`` end the sentence "Show …"."""
+    """One view of a stop; the first ten on the keys 1 to 9 and 0. ``words`` end the sentence "Show …"."""
 
     name: str
     words: str
     tip: str = ""
     panel: str = ""  # what shows it, "module:Class" of the stop's folder
     picks: Callable[[Build, Studied], Ids] | None = None  # what is worth having in hand on it, for pictures and the walk
+
+
+def view_key(number: int) -> str:
+    """The key of a stop's views: 1 to 9, 0 for the tenth, none for what comes after it. Args: number: from 1."""
+    return str(number % 10) if number <= 10 else ""
 
 
 class Deed(msgspec.Struct, frozen=True):

@@ -10,7 +10,7 @@ from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.trail import does_at
-from uncle_sled.desk.benches.about import about
+from uncle_sled.desk.benches.about import about, view_key
 from uncle_sled.desk.kit.elided import ElidedLabel
 from uncle_sled.desk.kit.fields import label
 from uncle_sled.desk.kit.form import Form
@@ -71,7 +71,8 @@ class Bench(Guarded, QWidget):
             button.setChecked(at == 1)
             if len(about(self.stop).views) > 5:
                 button.setProperty("kind", "view" if len(about(self.stop).views) < 10 else "close")  # many of them stand closer
-            button.setToolTip(f"{view.tip} ({at % 10})" if view.tip else "")
+            key = f" ({view_key(at)})" if view_key(at) else ""
+            button.setToolTip(f"{view.tip}{key}" if view.tip else "")
             button.clicked.connect(lambda _=False, name=view.name: self.show_view(name))
             group.addButton(button)
             self.top.addWidget(button)

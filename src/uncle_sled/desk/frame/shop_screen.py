@@ -64,7 +64,7 @@ class ShopScreen(Dialog):
         self.card = _Card(self)
         rows.addWidget(self.card, 1)
         keys = QHBoxLayout()
-        self.buttons: list[QPushButton] = []
+        made: dict[str, QPushButton] = {}
         for words, tip, does in (
             ("Before", "The stop before on the trail", lambda: self.step(-1)),
             ("The book", "Step by step; the space bar turns its pages", lambda: self.turn(1)),
@@ -79,8 +79,9 @@ class ShopScreen(Dialog):
             button.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the space bar turns pages
             button.clicked.connect(lambda _=False, does=does: does())
             keys.addWidget(button, 1)
-            self.buttons.append(button)
-        self.to_book = self.buttons[1]
+            made[words] = button
+        self.to_book = made.pop("The book")  # on one stop only
+        self.buttons = list(made.values())
         self.to_book.setVisible(self.stop == "Build")
         rows.addLayout(keys)
         self.resize(parent.size())

@@ -15,6 +15,7 @@ from msgspec.structs import replace
 from uncle_sled.core.drawing.build.plan_chart import day_words
 from uncle_sled.core.drawing.build.standing_words import standing_words
 from uncle_sled.core.drawing.build.step_picture import StepView, face_pictures, runs, step_picture, step_view
+from uncle_sled.core.drawing.cut.used_words import much_of
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, placed
@@ -319,9 +320,7 @@ def _takes(sheets: Sheets, step: Step, words: Words) -> None:
     for (thick, long), (many, where) in sized.items():
         rows.append((f"Screws {screw_size(thick, long, words)}", str(many), "; ".join(where)))
     for used in step.used:
-        unit = used.rule.unit
-        much = f"{used.need:.0f}" if unit == "pieces" else f"{used.need:.1f} {unit}" if used.need >= 0.1 else f"{used.need:.2f} {unit}"
-        rows.append((words.told(used.rule.name), words.told(much), words.told(counted(used, words))))
+        rows.append((words.told(used.rule.name), much_of(used, words), words.told(counted(used, words))))
     if rows:
         sheets.head("Takes")
         sheets.table((Column("What", wraps=True), Column("How much", right=True), Column("Where", wraps=True)), rows, size=9)

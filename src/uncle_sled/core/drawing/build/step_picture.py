@@ -6,6 +6,9 @@ has to go off for that costs a little. Grey, for any printer.
 
 from __future__ import annotations
 
+import itertools
+import math
+
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
@@ -176,6 +179,8 @@ def _seen(
 def _runs(runs_m: tuple[Run, ...], sight: Sight, size: tuple[int, int], high: float) -> list[Primitive]:
     """Wires over the picture, their numbers at the middle of their ways."""
     made: list[Primitive] = []
+    numbers: list[Primitive] = []
+    taken: list[Spot] = []
     axes, at = sight.axes, np.array(sight.at)
     for number, way in runs_m:
         if len(way) < 2:
@@ -183,9 +188,43 @@ def _runs(runs_m: tuple[Run, ...], sight: Sight, size: tuple[int, int], high: fl
         flat = (np.array(way, dtype=float) - at) @ axes[:2].T * sight.scale
         points = [((size[0] / 2 + x) / PIXELS_PT, high - (size[1] / 2 - y) / PIXELS_PT) for x, y in flat.tolist()]
         made.append(Poly(tuple(points), "ink", "", 1.1, closed=False))
-        middle = points[len(points) // 2]
-        made.append(Text(middle, number, LABEL, "ink", "strong", ground="paper"))
+        for place in _along(points):
+            spot = _spot(place, number)
+            if not _meets(spot, taken):
+                taken.append(spot)
+                numbers.append(Text(place, number, LABEL, "ink", "strong", ground="paper"))
+                break
+    return made + numbers
+
+
+def _along(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Places along a way: first its middle, then its halves, and so on."""
+    ways = [math.dist(a, b) for a, b in itertools.pairwise(points)]
+    whole = sum(ways)
+    made = []
+    for share in (0.5, 0.25, 0.75, 0.125, 0.375, 0.625, 0.875, 0.97):
+        left = share * whole
+        for k, long in enumerate(ways):
+            if left <= long or k == len(ways) - 1:
+                part = min(left / long, 1.0) if long > 0 else 0.0
+                (ax, ay), (bx, by) = points[k], points[k + 1]
+                made.append((ax + (bx - ax) * part, ay + (by - ay) * part))
+                break
+            left -= long
     return made
+
+
+Spot = tuple[float, float, float, float]
+
+
+def _spot(at: tuple[float, float], text: str) -> Spot:
+    """The room that a number takes round its middle."""
+    half = text_width(text, LABEL, "strong") / 2 + 3
+    return at[0] - half, at[1] - LABEL * 0.7, at[0] + half, at[1] + LABEL * 0.7
+
+
+def _meets(spot: Spot, taken: list[Spot]) -> bool:
+    return any(spot[0] < b[2] and spot[2] > b[0] and spot[1] < b[3] and spot[3] > b[1] for b in taken)
 
 
 def _numbers(
@@ -197,7 +236,7 @@ def _numbers(
     px = np.bincount(of, minlength=len(pieces))
     order, first = np.argsort(of, kind="stable"), np.cumsum(px) - px
     named = [k for k, piece in enumerate(pieces) if view.new[k] and px[k] >= 40 and piece.key in labels]
-    taken: list[tuple[float, float, float, float]] = []
+    taken: list[Spot] = []
     made: list[Primitive] = []
     seen_: set[str] = set()
     for k in sorted(named, key=lambda k: (-int(px[k]), k)):
@@ -206,9 +245,8 @@ def _numbers(
         y, x = rows[mine], columns[mine]
         near = int(np.argmin((x - x.mean()) ** 2 + (y - y.mean()) ** 2))  # on the piece, also of one with a hole
         at = (float(x[near] + 0.5) / PIXELS_PT, high - float(y[near] + 0.5) / PIXELS_PT)
-        half = text_width(text, LABEL) / 2 + 3
-        spot = (at[0] - half, at[1] - LABEL * 0.7, at[0] + half, at[1] + LABEL * 0.7)
-        if text in seen_ or any(spot[0] < b[2] and spot[2] > b[0] and spot[1] < b[3] and spot[3] > b[1] for b in taken):
+        spot = _spot(at, text)
+        if text in seen_ or _meets(spot, taken):
             continue
         taken.append(spot)
         seen_.add(text)

@@ -1,4 +1,4 @@
-"""Water, gas, warmth and sweat on paper, a page each for the wall of the workshop. Pages in points."""
+"""Water, frost, gas, warmth and sweat on paper, a page each for the wall of the workshop. Pages in points."""
 
 from __future__ import annotations
 
@@ -7,11 +7,15 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.sheets import EDGE, Sheets
 from uncle_sled.core.drawing.stops import stop_words
+from uncle_sled.core.drawing.systems.frost_chart import frost_bars
+from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
+from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_night, the_water
 from uncle_sled.core.words import Words
 
@@ -29,11 +33,13 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     coldest = build.brief.coldest.si if build.brief.coldest is not None else None
     faces: dict[str, str] = {f.kind: f.id for f in build.shell.faces}
     water = the_water(s)
+    frost = frost_of(s)
     wet = litres_chart(water, words, w, half)
     pages: list[tuple[str, Shapes, Shapes]] = [
         ("Water", wet, water_line(build, water, words, w, half) if wet else ()),
         ("Gas and flames", boil_chart(the_gas(s), coldest, words, w, half), fuel_bars(the_gas(s), words, w, half)),
         ("Warmth", loss_bars(the_losses(s), words, w, half), summer_bars(the_gains(s), words, w, half)),
+        ("Frost, and what to empty", frost_bars(frost, words, w, half), ()),
         ("What sweats on the coldest night", sweat_picture(the_night(s), s.framed, faces, words, w, half), ()),
     ]
     made: list[Page] = []
@@ -45,5 +51,12 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             for picture in (upper, lower):
                 if picture:
                     sheets.picture(half, picture)
+            if title.startswith("Frost"):
+                sheets.head("Empty it in this order")
+                for line in drain_words(s, frost):
+                    sheets.words(line, 12)
+                sheets.gap()
+                for line in (*frost_words(frost, words), FROST_CAUTION):
+                    sheets.words(line, 10, "pencil")
             made += sheets.done()
     return tuple(made)

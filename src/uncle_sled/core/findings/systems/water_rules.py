@@ -9,6 +9,8 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import stands_outside
+from uncle_sled.core.studies.systems.frost import NIGHT_H, Frost, Wet, frost_of
+from uncle_sled.core.studies.systems.heat import heaters_of
 from uncle_sled.core.studies.systems.systems_as_built import the_water
 from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
 from uncle_sled.core.wiring.appliances import figures_of
@@ -103,6 +105,14 @@ TANK_FREEZES = Rule(
     "Ice is a tenth larger than water: seams and valves go first.",
     why_none="Empty it before the frost, bring it inside, or a tank heater by its maker's paper.",
 )
+WATER_ICES = Rule(
+    "water-ices",
+    "mind",
+    "Systems",
+    "Water inside that stands at nought within a night of frost",
+    "What stands behind a shut front against a cold wall freezes while the bed is warm.",
+    why_none="Holes low and high in the cupboard's front, foam behind it, more heat, or drain it (Systems, Frost).",
+)
 NO_GREY = Rule(
     "no-grey",
     "mind",
@@ -128,14 +138,40 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
             f"{words.degrees(cold.si)} on the coldest night, and {'no drain at the lowest point' if told else 'whether all of it drains at the lowest point nobody said'}.",
             ("water", "frost"),
         )
+    made = frost_of(s)
     outside = [t for t in wet if stands_outside(build, t)]
     if outside:
         many = f" and {len(outside) - 1} more" if len(outside) > 1 else ""
+        hours = [f.unheated.zero_h for f in made.wets if f.place in ("outside", "under") and f.unheated is not None and f.unheated.zero_h]
+        soon = f" {words.degrees(0)} after {min(hours):.0f} h, full and still." if hours else ""
         yield TANK_FREEZES.found(
             f"{outside[0].name}{many} may freeze",
-            f"{'They stand' if many else 'It stands'} outside, and {words.degrees(cold.si)} come on the coldest night.",
+            f"{'They stand' if many else 'It stands'} outside, and {words.degrees(cold.si)} come on the coldest night.{soon}",
             tuple(t.id for t in outside[:6]),
         )
+    yield from _ices_inside(s, made, words)
+
+
+def _zero_h(wet: Wet, heats: bool) -> float:
+    told = wet.heated if heats else wet.unheated
+    return told.zero_h if told is not None and told.zero_h is not None else 1e9
+
+
+def _ices_inside(s: Studied, made: Frost, words: Words) -> Iterator[Finding]:
+    """With the heater on; where none is aboard, without."""
+    heats = bool(heaters_of(s.build))
+    for wet in sorted(made.wets, key=lambda wet: _zero_h(wet, heats)):
+        told = wet.heated if heats else wet.unheated
+        if wet.place not in ("inside", "cupboard") or told is None or told.zero_h is None or told.zero_h > NIGHT_H:
+            continue
+        how = "with the heater on" if heats else "and no heater is aboard"
+        yield WATER_ICES.found(
+            f"{wet.name} freezes {'while it is heated' if heats else 'in a night'}",
+            f"It stands {wet.stands}: {words.degrees(0)} after {told.zero_h:.0f} h {how}.",
+            ("frost", wet.id),
+            number=told.zero_h,
+        )
+        return  # the soonest of a kind is enough: the view lists them
 
 
 def water_findings(s: Studied, words: Words) -> Iterator[Finding]:

@@ -15,15 +15,14 @@ import msgspec
 from uncle_sled.core.document.placing import is_bed
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.studies.stow.beds import LEAST_WIDE_M
+from uncle_sled.core.studies.systems.by_walls import faces_by
 from uncle_sled.core.studies.systems.heat import AIR_WH_M3K, USUAL_AIR_M3H, Path, paths_of
 
 SLEEPER_G_H = 50.0
 R_OPEN, R_CORNER, R_MATTRESS = 0.13, 0.25, 1.5
 STEEL_POST_R = 0.02  # what a bare steel post adds over its films
 WHEEL_BOX_R = 0.012 / 0.13
-AGAINST_M = 0.06  # a mattress nearer to a wall than this lies against it
 GAS_J_KGK, KELVIN = 461.5, 273.15
 
 
@@ -213,20 +212,12 @@ def _behind(build: Build, framed: Framed, paths: tuple[Path, ...], inside: float
         return []
     by_face = {p.face: p for p in paths if p.kind == p.face and p.u_w_m2k is not None}
     made: list[Told] = []
-    half = body.width / 2
     for thing in build.stow.things:
         if "mattress" not in thing.roles and thing.kind != "bed":
             continue
-        along, across = (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)
-        gaps = {
-            "left side": half - thickness_m(shell, "left side") + (thing.y.si - across / 2),
-            "right side": half - thickness_m(shell, "right side") - (thing.y.si + across / 2),
-            "front": thing.x.si - body.front - thickness_m(shell, "front"),
-            "rear": body.front + body.length - thickness_m(shell, "rear") - thing.x.si - along,
-        }
-        for face, gap in gaps.items():
+        for face in faces_by(shell, framed, thing):
             p = by_face.get(face)
-            if p is not None and p.u_w_m2k is not None and gap < AGAINST_M:
+            if p is not None and p.u_w_m2k is not None:
                 t = surface_c(p.u_w_m2k, p.inside_film, R_OPEN, inside, outside, R_MATTRESS)
                 made.append((f"{p.id}/{thing.id}", f"{p.name}, behind the {thing.name.lower()}", thing.id, face, t, p.rough))
     return made

@@ -92,9 +92,9 @@ class RoundPanel(PanelOf[BuildBench]):
             ("mass", "Mass", "Coloured by what each piece weighs"),
         )
         self.view = self.put(Own(self._made_view, RoundView.renew, share=1))
-        self.strip = self.put(DrawingOf("Days of the work", self._strip, "", "", kind=DayStrip))
+        self.strip = self.put(DrawingOf("Days of the work", self._strip, "", "No tasks yet.", kind=DayStrip))
         self.strip.moved.connect(self.to_day)
-        self.legend = self.put(DrawingOf("What the colours mean", self._legend, "", "", kind=Chart, share=1))
+        self.legend = self.put(DrawingOf("What the colours mean", self._legend, "", "Nothing is drawn yet.", kind=Chart, share=1))
         piece = card(
             lambda: "Piece" if self.picked is None else piece_name(self.picked, self.session.build, self.session.facts),
             Says(self._told_piece, "pencil", "small"),
@@ -113,7 +113,7 @@ class RoundPanel(PanelOf[BuildBench]):
                     for kind, text in OFF
                 ),
                 Gap(4),
-                Own(self._slider, self._keep_slider, wide=96),
+                Own(self._slider, self._keep_slider, wide=72),
                 Choice(
                     "Look", [("", "look …"), *((name, name) for name, _, _ in WAYS)], self.look_from, lambda: "", "Where one looks from", 8
                 ),

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 from uncle_sled.core.document.edits import add_to, set_to
 from uncle_sled.core.drawing.cut.money_chart import money_chart, sum_words
+from uncle_sled.core.drawing.cut.used_words import much_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
 from uncle_sled.core.studies.cut.buying import Line, lines_of
@@ -131,16 +131,7 @@ class MoneyPanel(CutPanel):
         return bool(self.session.edit(f"{rule.name}: {field} {text}", [op], "Cut"))
 
     def _comes_to(self, used: Used) -> str:
-        words = self.words
-        known: dict[str, Callable[[float], str]] = {
-            "m": words.m,
-            "m²": words.m2,
-            "kg": words.fine_kg,
-            "L": lambda litres: words.m3(litres / 1000),
-        }
-        if used.rule.unit in known:
-            return known[used.rule.unit](used.need)
-        return f"{used.need:.3g} {used.rule.unit}" if used.need < 100 else f"{used.need:.0f} {used.rule.unit}"
+        return much_of(used, self.words)
 
     def _told(self, money: Money) -> list[str]:
         total = money.total

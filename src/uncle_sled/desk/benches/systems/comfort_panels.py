@@ -1,21 +1,24 @@
-"""Water, gas and warmth: the drawing first, what it hangs on beside it."""
+"""Water, frost, gas and warmth: the drawing first, what it hangs on beside it."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.systems.frost_chart import frost_bars
+from uncle_sled.core.drawing.systems.frost_words import CAUTION, drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.words import Words
 from uncle_sled.desk.kit.form import Row, plain
-from uncle_sled.desk.kit.panel import Group, Panel, across, rows
+from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
 from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
 
 SIDE_PX = 274
@@ -89,6 +92,40 @@ class WaterPanel(Comfort):
         if made.heat_wh is not None:
             told.append(f"A warm shower takes {made.heat_wh:.0f} Wh.")
         return told
+
+
+class FrostPanel(Comfort):
+    def laid(self) -> Group:
+        bars = self.drawing(
+            "When water freezes", "No heat: hours to ice", lambda s, words, w, h: frost_bars(frost_of(s), words, w, h), self._why, 3
+        )
+        side = rows(
+            Says(self.told),
+            Cards(
+                (
+                    Fields(
+                        "The night",
+                        [Row("brief.coldest", tip="Outside; also on Brief"), *plain("brief", "inside"), *plain("systems.air", "vent_m3h")],
+                        "Systems",
+                        112,
+                    ),
+                    Fields("Its ways", plain("systems.water", "low_drain hose_bore hose_length trap"), "Systems", 112),
+                ),
+                share=1,
+            ),
+            wide=SIDE_PX,
+        )
+        return across(rows(bars, card("Empty it in this order", Says(self._drains, face="small")), gap=8, share=1), side, gap=8)
+
+    def _why(self) -> str:
+        return " ".join(self.told())
+
+    def _drains(self) -> list[str]:
+        return list(drain_words(self.studied, frost_of(self.studied))) or ["Nothing to empty."]
+
+    def told(self) -> list[str]:
+        made = frost_of(self.studied)
+        return [*frost_words(made, self.words), *([] if made.why else [CAUTION])]
 
 
 class GasPanel(Comfort):

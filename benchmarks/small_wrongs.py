@@ -1,4 +1,4 @@
-"""225 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""230 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -207,12 +207,17 @@ SYSTEMS = (
     Wrong("studies/systems/supply.py", "under = volts**2 - 4 * ohm * watts", "under = volts**2 - 2 * ohm * watts", True),
     Wrong("studies/systems/supply.py", "ohm = 2 * CAR_M * RHO_60 / CAR_MM2", "ohm = CAR_M * RHO_60 / CAR_MM2"),
     Wrong("studies/systems/supply.py", "end.runs.daily_wh / 24.0", "end.runs.daily_wh / 12.0"),
+    Wrong("studies/systems/panel_strings.py", "(flows >= flow - 1e-12)", "(flows <= flow + 1e-12)"),
+    Wrong("studies/systems/panel_strings.py", ">= self.needs_v", ">= self.needs_v / 2"),
+    Wrong("studies/systems/panel_strings.py", "CHARGE_V * build.systems.volts / 12 + OVER_V", "CHARGE_V + OVER_V"),
+    Wrong("studies/systems/year.py", "months=(month,)", "months=(13 - month,)"),
+    Wrong("studies/systems/year.py", "/ max(stay.nights, 1)", "/ max(stay.nights - 1, 1)"),
     Wrong("studies/systems/heat.py", "flow = vent * (1 - (air.recovery or 0.0))", "flow = vent"),
     Wrong("studies/systems/heat.py", "k = ua + AIR_WH_M3K * flow", "k = ua", True),
     Wrong("studies/systems/heat.py", "body = PERSON_W * people", "body = PERSON_W"),
     Wrong("studies/systems/heat.py", "most = outside_c + power_w / k_w_k", "most = power_w / k_w_k"),
-    Wrong("studies/systems/sizing.py", "beta_pct_k / 100 * (25 - coldest_c)", "beta_pct_k / 100 * (coldest_c - 25)", True),
-    Wrong("studies/systems/sizing.py", "self.cold_v * VOLTS_IN_HAND > self.limit_v", "self.cold_v > self.limit_v", True),
+    Wrong("studies/systems/panel_strings.py", "beta_pct_k / 100 * (25 - coldest_c)", "beta_pct_k / 100 * (coldest_c - 25)", True),
+    Wrong("studies/systems/panel_strings.py", "self.open_v * VOLTS_IN_HAND > self.most_v", "self.open_v > self.most_v", True),
     Wrong("studies/systems/sizing.py", "whole = needed_wh / depth / (cold or 1.0)", "whole = needed_wh / depth"),
     Wrong("studies/systems/stay.py", "/ (INVERTER_ETA if appliance.ac else 1.0)", "/ 1.0"),
     Wrong(

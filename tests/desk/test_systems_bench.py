@@ -13,6 +13,7 @@ from uncle_sled.core.document.stow import Figures
 from uncle_sled.core.drawing.systems.wire_views import flat
 from uncle_sled.core.studies.systems.sun import skies
 from uncle_sled.core.studies.systems.supply import supplies
+from uncle_sled.core.studies.systems.year import all_year
 from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
 from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
 from uncle_sled.desk.kit.form import Form
@@ -267,6 +268,21 @@ def test_the_strip_of_states_draws_what_is_live_and_says_what_charges(open_on):
     assert panel.chart.make(900.0, 500.0) != whole
     panel.show_state("")
     assert panel.chart.make(900.0, 500.0) == whole and session.project == start
+
+
+def test_the_year_is_drawn_under_the_stay_and_says_what_carries_it(open_on):
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Charge")
+    panel = bench.made["Charge"]
+    panel.show_sky("dull")
+    QApplication.processEvents()
+    made = session.answers.now(all_year)
+    told = panel._year_told()
+    assert made is not None and "Worst under a dull sky: Dec" in told and "would carry the year" in told
+    squares = [shape for shape in panel._year(700.0, 130.0) if getattr(shape, "text", "") in ("all", "2", "1", "0")]
+    assert len(squares) == 36
+    session.edit("Longer", [set_to("brief.nights_off", 1)], "Brief")
+    assert session.answers.now(all_year) is not None and "The night holds in every month" in panel._year_told()
+    session.undo()
 
 
 def test_frost_says_when_and_takes_a_colder_night(open_on):

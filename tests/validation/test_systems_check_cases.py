@@ -17,7 +17,7 @@ from uncle_sled.core.document.systems import Load, Systems
 from uncle_sled.core.errors import GeometryError
 from uncle_sled.core.studies.systems import sun
 from uncle_sled.core.studies.systems.bank import bank_of, cold_share, fault_a, inverter_a
-from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, string_v, strings_v
+from uncle_sled.core.studies.systems.panel_strings import VOLTS_IN_HAND, string_v, strung
 from uncle_sled.core.studies.systems.stay import lasts_h, stay_of
 from uncle_sled.core.wiring.conductors import AWG, METRIC, Run, breaking_type, choose, derating, drop_v, fuse_for
 
@@ -137,8 +137,8 @@ def test_cold_panels_pass_the_controller():
         a_thing("p1", figures=Figures(unit="panel", solar_wp=400, voc_v=41, beta_pct_k=0.29)),
         a_thing("c1", figures=Figures(unit="solar charger", charge_w=400, most_v=85)),
     ]
-    (found,) = strings_v(a_build(things, brief=Brief(coldest=Temperature(-15.0)), systems=Systems(panels_in_series=2)))
-    assert found.cold_v == pytest.approx(91.5, abs=0.05) and found.fits is False
+    (found,) = strung(a_build(things, brief=Brief(coldest=Temperature(-15.0)), systems=Systems(panels_in_series=2)))
+    assert found.open_v == pytest.approx(91.5, abs=0.05) and found.fits is False
 
 
 CHECK = tuple(

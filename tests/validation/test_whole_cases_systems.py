@@ -43,7 +43,7 @@ from uncle_sled.core.studies.stow.inner_doors import leaves_hit
 from uncle_sled.core.studies.systems import glaser, heat
 from uncle_sled.core.studies.systems.bank import bank_of
 from uncle_sled.core.studies.systems.gas import burner_of
-from uncle_sled.core.studies.systems.sizing import Voltage
+from uncle_sled.core.studies.systems.panel_strings import PanelRow, Strung
 from uncle_sled.core.studies.systems.stay import _run
 from uncle_sled.core.studies.systems.sweat import saturation_pa
 from uncle_sled.core.studies.systems.together import together_of
@@ -114,7 +114,9 @@ def test_lead_drawn_hard_gives_less_and_what_is_put_in_is_stored_with_its_loss()
 
 def test_a_controller_keeps_a_twentieth_of_its_volts_in_hand() -> None:
     """95 V in the coldest night are 99.75 V with a twentieth in hand: too much for 98 V, not for 100 V."""
-    assert [Voltage("a", "A", 40.0, -10.0, 2, 95.0, limit).fits for limit in (98.0, 100.0)] == [False, True]
+    rows = (PanelRow(("a", "b"), "2 × A", 95.0, 70.0, 5.0, 390.0, 390.0),)
+    made = [Strung(("c",), "C", rows, -10.0, True, 65.0, limit, 15.4, 390.0, 390.0) for limit in (98.0, 100.0)]
+    assert [one.fits for one in made] == [False, True]
 
 
 def test_what_runs_on_direct_current_counts_beside_the_inverter() -> None:

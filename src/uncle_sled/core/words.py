@@ -57,6 +57,7 @@ NOMINAL_SHEETS = {
     25: '1"',
 }
 NEAR_INCH = 0.0006  # a fraction that is as near to the truth as that needs no other words
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
 
 class Words(msgspec.Struct, frozen=True):

@@ -13,6 +13,7 @@ from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.studies.systems.supply import Supply, supplies
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
+from uncle_sled.core.studies.systems.year import year_of
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 
 
@@ -43,6 +44,7 @@ def power_report(s: Studied) -> dict[str, Any]:
             for string in stay.strings
         ],
         "schools": _schools(s, stay),
+        "year": [{"month": month.month, "nights": dict(month.held)} for month in year_of(s.build, stay_mode(s.build)).months],
     }
 
 

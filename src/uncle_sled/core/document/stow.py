@@ -143,6 +143,7 @@ class Figures(msgspec.Struct, frozen=True):
     chemistry: Annotated[Literal["", "LFP", "AGM", "lead"], about("Kind", "How much of it may be used, and what it does in the cold", words={"lead": "lead, flooded"})] = ""
     amp_hours: Annotated[Figure | None, about("Holds", "As sold, of a battery", unit="Ah")] = None
     depth: Annotated[Share | None, about("Used of it", "How much of a battery is used; by its chemistry where nobody said")] = None
+    since: Annotated[Annotated[int, msgspec.Meta(ge=1980, le=2200)] | None, about("In use since", "The year, of a battery")] = None
     cold_cut: Annotated[bool, about("Keeps itself from frost", "It stops charging below freezing, or warms itself")] = False
     limit_a: Annotated[Figure | None, about("Gives", "At most, of a battery or of a station's 12 V outlet", unit="A")] = None
     idle_w: Annotated[Figure | None, about("Idles at", "While an inverter is on", unit="W")] = None

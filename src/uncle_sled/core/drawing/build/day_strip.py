@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from uncle_sled.core.drawing.build.plan_chart import MONTHS, day_words
+from uncle_sled.core.drawing.build.plan_chart import day_words
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.studies.build.standing import Standing
+from uncle_sled.core.words import MONTHS
 
 LEFT, RIGHT, ROW = 96.0, 16.0, 13.0
 HIGH = 96  # of the whole strip [points]

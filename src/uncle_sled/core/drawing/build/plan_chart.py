@@ -10,9 +10,9 @@ from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.build.chance import Chance
 from uncle_sled.core.studies.build.schedule import Placed, Schedule
+from uncle_sled.core.words import MONTHS
 
 ROW, TOP, NAME = 20.0, 40.0, 176.0
-MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 
 
 def day_words(when: date) -> str:

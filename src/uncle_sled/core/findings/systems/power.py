@@ -10,7 +10,8 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
-from uncle_sled.core.studies.systems.sizing import VOLTS_IN_HAND, battery_ops, least_of, needs_under, panel_ops, strings_v
+from uncle_sled.core.studies.systems.panel_strings import UNLIKE, VOLTS_IN_HAND, Strung, strung
+from uncle_sled.core.studies.systems.sizing import battery_ops, least_of, needs_under, panel_ops
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_stay
@@ -23,6 +24,7 @@ SOURCE = "hourly balance of sun, loads and battery"  # of every rule here, said 
 CAUTION = "Reckoned from typed watts and usual weather; batteries and mains are for those who know them."
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth")
 Made = tuple[tuple[Op, ...], str]
+OLDER_BY = 2  # years
 
 
 def day_words(hours: float) -> str:
@@ -114,6 +116,16 @@ def _fewer_in_series(s: Studied, _finding: Finding) -> Made | None:
     return (set_to("systems.panels_in_series", s.build.systems.panels_in_series - 1),), "Put one panel fewer in a row"
 
 
+def _more_in_series(s: Studied, _finding: Finding) -> Made | None:
+    """Another panel in each row, where that comes out even and the controller stands it."""
+    wanted = s.build.systems.panels_in_series + 1
+    ops = (set_to("systems.panels_in_series", wanted),)
+    if len(units_of(s.build, "panel")) % wanted:
+        return None
+    tried = strung(apply(s.build, ops))
+    return (ops, f"Put {wanted} panels in a row") if all(one.charges and one.fits is not False for one in tried) else None
+
+
 GOES_DARK = Rule(
     "goes-dark",
     "mind",
@@ -161,6 +173,44 @@ STRING_HIGH = Rule(
     helps="edit",
     cure=_fewer_in_series,
     after=lambda tried, _finding: _volts_words(tried),
+)
+STRING_LOW = Rule(
+    "panel-volts-low",
+    "mind",
+    "Systems",
+    "Panels whose volts in the heat do not fill the bank",
+    "A controller that seeks the panels' best lets go below the bank's own volts: at noon in summer nothing comes.",
+    CAUTION,
+    helps="edit",
+    cure=_more_in_series,
+    after=lambda tried, _finding: _volts_words(tried),
+    why_none="Another panel in the row, as far as the controller's volts allow.",
+)
+STRING_UNLIKE = Rule(
+    "panels-unlike",
+    "mind",
+    "Systems",
+    "Unlike panels in one row, or unlike rows at one controller",
+    "In a row the weakest current is everybody's; side by side the lowest volts are.",
+    why_none="Like panels in a row, as many in each row, or a controller of its own.",
+)
+STRING_UNSAID = Rule(
+    "panel-volts-unsaid",
+    "note",
+    "Systems",
+    "Volts of panels in a row, or of their controller, that nobody said",
+    "Over its limit a controller dies at once.",
+    CAUTION,
+    why_none="Type open volts (panel) and what it takes at the most (controller) from their plates, In hand.",
+)
+BANK_AGES = Rule(
+    "battery-ages",
+    "mind",
+    "Systems",
+    "Batteries of one bank whose age differs by two years or more",
+    "The old one sets what the new one gives, and wears it to its own age.",
+    CAUTION,
+    why_none="Batteries bought together, or banks of their own.",
 )
 CLIPS = Rule(
     "controller-small",
@@ -210,8 +260,53 @@ LEAD_INSIDE = Rule(
 
 
 def _volts_words(tried: Studied) -> str:
-    found = strings_v(tried.build)
-    return f"{max((voltage.cold_v for voltage in found), default=0.0):.0f} V on the coldest day"
+    told = [one.open_v for one in strung(tried.build) if one.open_v is not None]
+    return f"{max(told, default=0.0):.0f} V on the coldest day"
+
+
+def _strings(build: Build, words: Words) -> Iterator[Finding]:
+    """Rows of panels against their controllers: too much in the cold, too little in the heat, unlike ones, what nobody said."""
+    for one in strung(build):
+        high = max(one.rows, key=lambda row: row.open_v or 0.0)
+        if one.fits is False and one.open_v is not None:
+            yield STRING_HIGH.found(
+                f"{one.open_v:.0f} V on a cold morning" if one.cold_said else f"{one.open_v:.0f} V, and more in the cold",
+                f"{high.name} open at {words.degrees(one.coldest_c)}{'' if one.cold_said else ' (how cold it gets nobody said)'}: {one.open_v:.1f} V, with 5 % in hand {one.open_v * VOLTS_IN_HAND:.1f} V; the controller takes {one.most_v:.0f} V.",
+                (high.panels[0],),
+                number=one.open_v,
+            )
+        if one.charges is False:
+            low = min(one.rows, key=lambda row: row.runs_v or 0.0)
+            yield STRING_LOW.found(
+                f"{low.runs_v or 0.0:.0f} V at a hot noon",
+                f"{low.name} with cells at {words.degrees(one.hot_c)}: a bank of {build.systems.volts} V wants {one.needs_v:.1f} V at its controller to be filled.",
+                (low.panels[0],),
+                number=one.needs_v - (low.runs_v or 0.0),
+            )
+        yield from _unlike(one)
+
+
+def _unlike(one: Strung) -> Iterator[Finding]:
+    lost = one.lost_w
+    if lost is not None and one.plate_w and lost > UNLIKE * one.plate_w:
+        worst = max(one.rows, key=lambda row: (row.plate_w or 0.0) - (row.gives_w or 0.0))
+        within = (worst.plate_w or 0.0) - (worst.gives_w or 0.0) > 0.5
+        yield STRING_UNLIKE.found(
+            f"{lost:.0f} W of {one.plate_w:.0f} W lost",
+            f"{worst.name} in one row: the weakest current is everybody's."
+            if within
+            else f"{len(one.rows)} rows of unlike volts side by side: the controller finds one voltage for all.",
+            (worst.panels[0],),
+            number=lost,
+        )
+    blank = next((row for row in one.rows if row.open_v is None), None)
+    if one.controllers and (blank is not None or (one.most_v is None and max(len(row.panels) for row in one.rows) > 1)):
+        what = f"the open volts of {lower_first(blank.name)}" if blank is not None else f"what {lower_first(one.name)} takes at the most"
+        yield STRING_UNSAID.found(
+            "Volts of panels: nobody said",
+            f"Whether cold panels ruin the controller is not checked: {what} nobody said.",
+            (one.rows[0].panels[0],),
+        )
 
 
 def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
@@ -223,14 +318,7 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _dark(stay, words)
     yield from _unknown(s, stay)
     yield from _hard(build, stay)
-    for volts in strings_v(build):
-        if volts.fits is False:
-            yield STRING_HIGH.found(
-                f"{volts.cold_v:.0f} V on a cold morning" if volts.said else f"{volts.cold_v:.0f} V, and more in the cold",
-                f"{volts.series} × {volts.name} open at {words.degrees(volts.coldest_c)}{'' if volts.said else ' (how cold it gets nobody said)'}: {volts.cold_v:.1f} V, with 5 % in hand {volts.cold_v * VOLTS_IN_HAND:.1f} V; the controller takes {volts.limit_v:.0f} V.",
-                (volts.panel,),
-                number=volts.cold_v,
-            )
+    yield from _strings(build, words)
     clipped = max((string.held_back_wh for string in stay.strings if string.id == "clear"), default=0.0)
     controller = next((least for least in least_of(build) if "solar charger" in least.units), None)
     if (
@@ -329,6 +417,28 @@ def _rows(build: Build) -> Iterator[Finding]:
             tuple(t.id for t in batteries),
             number=float(len(batteries)),
             severity="mind",
+        )
+    kinds = sorted({figures_of(t).chemistry or "unsaid" for t in batteries})
+    if len(kinds) > 1 and "unsaid" not in kinds:
+        yield BANK_ODD.found(
+            f"{' and '.join(kinds)} in one bank",
+            "They fill and empty at other volts: one is overcharged or the other never full.",
+            tuple(t.id for t in batteries[:6]),
+        )
+    volts = sorted({nominal_v(figures_of(t)) for t in batteries})
+    if len(volts) > 1:
+        yield BANK_ODD.found(
+            f"Batteries of {' and '.join(f'{v} V' for v in volts)}",
+            "Side by side the higher one empties into the lower; in a row each wants what the other gets.",
+            tuple(t.id for t in batteries[:6]),
+        )
+    years = [f.since for f in map(figures_of, batteries) if f.since is not None]
+    if years and max(years) - min(years) >= OLDER_BY:
+        yield BANK_AGES.found(
+            f"Batteries of {min(years)} and {max(years)}",
+            f"{max(years) - min(years)} years lie between the oldest and the newest of one bank.",
+            tuple(t.id for t in batteries[:6]),
+            number=float(max(years) - min(years)),
         )
     sizes = {figures_of(t).amp_hours for t in batteries} - {None}
     if len(sizes) > 1:

@@ -21,7 +21,6 @@ from uncle_sled.core.wiring.appliances import CELL_V, DEPTH, figures_of, loads_o
 from uncle_sled.core.wiring.rows import in_series
 
 IN_HAND = 1.25  # of an inverter over what runs on it
-VOLTS_IN_HAND = 1.05
 STEP_AH = (50.0, 80.0, 100.0, 150.0, 200.0, 280.0, 300.0, 400.0, 500.0, 600.0, 800.0)
 PANELS = (  # W peak, length and width [m], kg
     (50.0, 0.68, 0.50, 4.0),
@@ -210,65 +209,6 @@ def panel_ops(thing: Thing, wp: float) -> tuple[tuple[Op, ...], float] | None:
         set_to(f"{path}.x", {"si": round(x, 3), "typed": None}),
     ]
     return tuple(made), watts
-
-
-PLATE_C = 25.0  # at which a panel's plate tells its volts
-
-
-class Voltage(msgspec.Struct, frozen=True):
-    """A string of panels on the coldest day against its controller [V]; limit None where nobody gave one.
-
-    said: whether somebody said how cold it gets; where not, the volts are those of the plate, and frost adds to them.
-    """
-
-    panel: str
-    name: str
-    voc_v: float
-    coldest_c: float
-    series: int
-    cold_v: float
-    limit_v: float | None
-    said: bool = True
-
-    @property
-    def fits(self) -> bool | None:
-        """Whether the controller stands it, with a twentieth in hand; None where that is not known."""
-        if self.limit_v is None:
-            return None
-        over = self.cold_v * VOLTS_IN_HAND > self.limit_v
-        return False if over else True if self.said else None  # at 25 degrees it may yet be too much in frost
-
-
-def string_v(voc_v: float, series: int, beta_pct_k: float, coldest_c: float) -> float:
-    """Open voltage of a string in the cold [V]: Voc N (1 + beta (25 - T)). Source: the panel's plate."""
-    return voc_v * series * (1 + beta_pct_k / 100 * (25 - coldest_c))
-
-
-def strings_v(build: Build) -> tuple[Voltage, ...]:
-    """Every panel's string on the coldest day, or at its plate's 25 degrees; none where its open voltage is not known."""
-    said = build.brief.coldest is not None
-    coldest_c = build.brief.coldest.si if build.brief.coldest is not None else PLATE_C
-    limits = [figures_of(t).most_v for t in units_of(build, "solar charger") if figures_of(t).most_v is not None]
-    limit = min((limit for limit in limits if limit is not None), default=None)
-    series = build.systems.panels_in_series
-    made = []
-    for thing in units_of(build, "panel"):
-        f = figures_of(thing)
-        if f.voc_v:
-            beta = f.beta_pct_k if f.beta_pct_k is not None else 0.30
-            made.append(
-                Voltage(
-                    thing.id,
-                    thing.name,
-                    voc_v=f.voc_v,
-                    coldest_c=coldest_c,
-                    series=series,
-                    cold_v=string_v(f.voc_v, series, beta, coldest_c),
-                    limit_v=limit,
-                    said=said,
-                )
-            )
-    return tuple(made)
 
 
 class Least(msgspec.Struct, frozen=True):

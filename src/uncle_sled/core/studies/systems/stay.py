@@ -17,6 +17,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.arriving import BY_MAINS, by_mains_ids, charging_ids, strings_arriving
 from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
+from uncle_sled.core.studies.systems.panel_strings import lit_w
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
     CHARGER_ETA,
@@ -166,6 +167,11 @@ def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
 @keep(power_key, "mode", "sky", most=8)
 def stay_of(build: Build, mode: str, sky: str = "") -> Stay:
     """The stay in a mode, under all skies or under one. Never raises: what it cannot answer it says in ``why``."""
+    return stay_tried(build, mode, sky)
+
+
+def stay_tried(build: Build, mode: str, sky: str = "") -> Stay:
+    """As ``stay_of``, for many builds that are tried once: nothing is kept of them."""
     brief, systems = build.brief, build.systems
     bank = bank_of(build)
     demand = demand_of(build, mode, systems.plugged)
@@ -319,11 +325,11 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
 def _of_a_day(build: Build, panels: tuple[Thing, ...], latitude: float, day: int, k: float) -> Floats:
     """What panels give in the hours of a day under one sky [Wh], shape (24,)."""
     shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
-    lit = np.zeros(HOURS)
-    for thing in panels:
-        f = figures_of(thing)
-        lit += (f.solar_wp or 0.0) * DIRT_AND_HEAT * np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0))
-    return np.asarray(lit * (1 - shade))
+    lit = {
+        thing.id: np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0))
+        for thing, f in ((thing, figures_of(thing)) for thing in panels)
+    }
+    return np.asarray(lit_w(build, panels, lit) * DIRT_AND_HEAT * (1 - shade))
 
 
 def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:

@@ -43,6 +43,7 @@ FIGURES = (
     "surge",
     "start_s",
     "duty",
+    "since",
     "limit_a",
     "idle_w",
     "voc_v",
@@ -57,6 +58,7 @@ FIGURES = (
 # Figures that some units only have; the others are asked of everything.
 ONLY_OF = {
     "amp_hours": ("battery",),
+    "since": ("battery",),
     "limit_a": ("battery", "station"),
     "idle_w": ("inverter", "inverter charger", "station"),
     "voc_v": ("panel",),

@@ -8,17 +8,20 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.project import Build
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
+from uncle_sled.core.drawing.systems.year_strip import year_strip, year_words
 from uncle_sled.core.findings.systems.power import day_words
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
+from uncle_sled.core.studies.systems.year import all_year
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
-from uncle_sled.desk.kit.parts import Drawing, Fields, Own, Says
+from uncle_sled.desk.kit.parts import Busy, Drawing, Fields, Own, Says
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
@@ -93,24 +96,67 @@ class ShadePad(Chart):
 class ChargePanel(Panel):
     sky = "dull"
 
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        session.answers.changed.connect(self._answered)
+
     def laid(self) -> Group:
-        self.chart = self.put(Drawing("State of charge over the stay", self._shapes, "", self._why, reads=self._read, share=1))
+        self.chart = self.put(Drawing("State of charge over the stay", self._shapes, "", self._why, reads=self._read, share=4))
         rows_of = [Row("brief.nights_off"), *plain("systems", "drive_hours generator_w generator_hours plugged hookup_a")]
-        left = rows(sky_bar("In and out under", lambda: self.sky, self.show_sky), self.chart, Says(self._first), share=1)
+        year = Drawing(
+            "How many nights hold in each month", self._year, "Nights that hold, month by month", self._no_year, least=(0, 128), share=1
+        )
+        left = rows(
+            sky_bar("In and out under", lambda: self.sky, self.show_sky),
+            self.chart,
+            Says(self._first),
+            Busy(all_year),
+            year,
+            Says(self._year_told, face="small", hides=True),
+            share=1,
+        )
         self.shade = self.put(Own(lambda: ShadePad(self.session), ShadePad.update))
         side = rows(Fields("The stay", rows_of, "Systems"), self.shade, Says(self._told), Gap(), gap=8, wide=SIDE_PX)
         return across(left, side, gap=8)
 
-    def stay(self) -> Stay:
+    def _build(self) -> Build:
         ghost = self.session.ghost
-        build = ghost[1].build if ghost is not None else self.session.build
+        return ghost[1].build if ghost is not None else self.session.build
+
+    def _mode(self, build: Build) -> str:
+        """The mode that is looked at, where one stands in it."""
         mode = self.session.mode
-        known = {mode.id for mode in build.stow.modes}
-        return stay_of(build, mode.id if not mode.towing and mode.id in known else stay_mode(build))
+        return mode.id if not mode.towing and mode.id in {known.id for known in build.stow.modes} else stay_mode(build)
+
+    def stay(self) -> Stay:
+        build = self._build()
+        return stay_of(build, self._mode(build))
 
     def show_sky(self, id: str) -> None:
         self.sky = id
         self.refresh()
+
+    def _year(self, width: float, height: float) -> tuple[Primitive, ...]:
+        made = self.session.answers.of(all_year).value
+        return year_strip(made.year, self.sky, width, height) if made is not None else ()
+
+    def _no_year(self) -> str:
+        made = self.session.answers.of(all_year).value
+        return " ".join(made.year.why) if made is not None else "Looking at every month…"
+
+    def _year_told(self) -> str:
+        made = self.session.answers.of(all_year)
+        if made.value is None:
+            return ""
+        return year_words(made.value, self.sky, self.words) if made.fresh else "As it was before the last change; looking again…"
+
+    def refreshed(self) -> None:
+        if self.isVisible() and not self.session.dragging and not self.session.answers.of(all_year).fresh:
+            self.session.answers.ask(all_year)
+
+    def _answered(self, study: object) -> None:
+        if study is all_year and self.isVisible():
+            self.refresh()
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return stay_chart(self.stay(), self.sky, self.words, width, height)

@@ -7,22 +7,12 @@ from functools import partial
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.needs_chart import needs_chart
+from uncle_sled.core.drawing.systems.strings_chart import strings_chart, strung_words
 from uncle_sled.core.findings.finding import Remedy
 from uncle_sled.core.studies.balance.moves import ball_per_100_mm_kg
 from uncle_sled.core.studies.systems.bank import fault_a
-from uncle_sled.core.studies.systems.sizing import (
-    VOLTS_IN_HAND,
-    Least,
-    Needs,
-    Way,
-    battery_ops,
-    least_of,
-    needs_of,
-    needs_under,
-    panel_ops,
-    strings_v,
-    ways_of,
-)
+from uncle_sled.core.studies.systems.panel_strings import strung
+from uncle_sled.core.studies.systems.sizing import Least, Needs, Way, battery_ops, least_of, needs_of, needs_under, panel_ops, ways_of
 from uncle_sled.core.studies.systems.stay import panels_wp, stay_of
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.wiring.appliances import figures_of, units_of
@@ -30,12 +20,12 @@ from uncle_sled.core.wiring.conductors import breaking_type
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.form import plain
-from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, card, rows
+from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
 from uncle_sled.desk.kit.parts import Act, Drawing, Fields, Listed, Says
 from uncle_sled.desk.kit.table import Column
 
 NO_NEEDS = "What is needed is drawn here once something runs (Loads) and Brief says where, when and for how many nights."
-
+NO_PANELS = "No solar panel is aboard."
 
 MOST_SIZES, SIDE_PX = 5, 262
 Sized = tuple[str, str, tuple[Op, ...] | None]  # what is said of a size, what trying it is called, and how
@@ -61,7 +51,10 @@ class SizesPanel(Panel):
         ]
         drawing = Drawing("What is needed under each sky, beside what is there", self._chart, "", NO_NEEDS, least=(0, 130), share=1)
         beside = rows(
-            Fields("The bank", plain("systems", "volts panels_in_series gauge"), "Systems"), Says(self._facts), Gap(), wide=SIDE_PX
+            Fields("The bank", plain("systems", "volts panels_in_series gauge"), "Systems"),
+            Drawing("Volts of rows of panels", self._rows_drawn, "Rows of panels, hot to cold", NO_PANELS, least=(0, 92), share=1),
+            Says(self._facts),
+            wide=SIDE_PX,
         )
         columns: tuple[Column[Way], ...] = (
             Column("Kind", lambda way: way.school.name, ink=lambda way: "chalk" if self._is_now(way) else ""),
@@ -196,18 +189,11 @@ class SizesPanel(Panel):
         along = stores[0].length.si if stores[0].turn % 180 == 0 else stores[0].width.si
         return 1 - (stores[0].x.si + along / 2) / axle if axle else None
 
+    def _rows_drawn(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return strings_chart(strung(self.session.build), width, height)
+
     def _facts(self) -> list[str]:
-        build, words = self.session.build, self.words
-        told = []
-        for voltage in strings_v(build):
-            limit = "no limit said at the controller" if voltage.limit_v is None else f"controller takes {voltage.limit_v:.0f} V"
-            told.append(
-                f"{voltage.series} × {voltage.name}: {voltage.cold_v:.1f} V open at {words.degrees(voltage.coldest_c)}, {voltage.cold_v * VOLTS_IN_HAND:.1f} V with 5 % in hand; {limit}."
-            )
-        if units_of(build, "panel") and not told:
-            told.append("Panel volts not checked: the coldest night (Brief) and the open volts on the plate are wanted.")
-        told += self._short()
-        return told
+        return [*strung_words(strung(self.session.build), self.words), *self._short()]
 
     def _short(self) -> list[str]:
         """What a short at the main fuse draws, and which type of fuse breaks it."""

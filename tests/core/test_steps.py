@@ -8,7 +8,7 @@ import pytest
 
 from tests.builders import METRIC
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.drawing.build.book import book_pages, piece_row
+from uncle_sled.core.drawing.build.book import book_pages, drawn_of, piece_row
 from uncle_sled.core.drawing.build.step_card import step_card
 from uncle_sled.core.drawing.build.step_picture import best_look, runs, step_view
 from uncle_sled.core.drawing.paper import PAPERS
@@ -160,3 +160,15 @@ def test_a_step_in_large_type_and_nothing_of_an_empty_build():
     plan = plan_of(empty.build, empty.facts)
     assert book_pages(empty, "n", "d", schedule_of(empty.build, empty.facts), plan) == ()
     assert steps(s, schedule, None)[3].pieces == () or steps(s, schedule, None)[3].pieces[0].stock[0] is None
+
+
+def test_a_leaf_that_is_made_here_is_drawn_in_its_own_step() -> None:
+    p = demo("ferry-bell")
+    s = study(p.build, p.facts)
+    made = steps(s, schedule_of(s.build, s.facts), None)
+    leaves = next(step for step in made if step.placed.task.id == "leaves")
+    assert leaves.pieces and drawn_of(s, leaves, made) is not None, "the hatch stands strong in it, and is hung later"
+    hung = next(piece for piece in round_pieces(s.build, s.facts) if piece.made == "leaves")
+    assert hung.by == "windows"
+    bought = [piece for piece in round_pieces(s.build, s.facts) if piece.what == "opening" and piece is not hung]
+    assert bought and all(piece.made == "" for piece in bought)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
+from msgspec.structs import replace
 
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
@@ -51,6 +52,7 @@ def of_inside(
         mesh = block((x - half[0], y - half[1], z - deep / 2), (x + half[0], y + half[1], z + deep / 2))
         by = bringing.by(stick.id, "roof sticks")
         yield RoundPiece(stick.id, mesh, "roof sticks", by, "shell", key=f"roof/{stick.id}", of="roof", out=UP, mass_kg=kg(stick.id))
+    own = {opening.id for opening in shell.openings if opening.leaf is not None}  # made here, and not bought
     for cut in framed.cuts:
         if cut.good and cut.kind != "wheel box" and cut.kind in ("door", "hatch", "window", "vent"):
             surface = next(surface for surface in body.surfaces if surface.id == cut.surface)
@@ -58,7 +60,9 @@ def of_inside(
             mesh = bent(cut.skin, surface, (0.0, thick))
             ink = "body" if cut.kind == "window" else "wood"
             by = bringing.by(cut.id, "opening")
-            yield RoundPiece(cut.id, mesh, "opening", by, "shell", of=surface.kind, out=out_of(surface, 0), mass_kg=kg(cut.id), ink=ink)
+            made = bringing.made(cut.id, "leaf") if cut.id in own else ""
+            piece = RoundPiece(cut.id, mesh, "opening", by, "shell", of=surface.kind, out=out_of(surface, 0), mass_kg=kg(cut.id), ink=ink)
+            yield replace(piece, made=made)
     yield from _boxes(shell, body, bringing, axle_m, kg("wheel-boxes"), kg("nose-box"))
 
 

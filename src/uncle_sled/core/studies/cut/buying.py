@@ -27,6 +27,7 @@ from uncle_sled.core.studies.cut.as_sold import AsSold, comes_from
 from uncle_sled.core.studies.cut.consumables import Rule, shipped_rules, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
 from uncle_sled.core.studies.cut.piece import Piece
+from uncle_sled.core.studies.cut.small_parts import small_parts
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.shell.screws import screw_joints_of, screw_size, screws_by_size
@@ -121,6 +122,7 @@ def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired
         *_openings(build),
         *_things(build),
         *_wires(build, wired, hose_m),
+        *_small(build, wired),
         *_rig(build),
         *_used(build, facts, off),
         *_screws(build, facts),
@@ -383,6 +385,28 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
                 likely=price.likely,
                 high=price.high,
                 why="tank to tap and back, a tenth more",
+            )
+        )
+    return drafts
+
+
+def _small(build: Build, wired: Wired) -> list[_Draft]:
+    """What wires, pipes and gas want besides themselves; priced by the piece or metre, sold in packs."""
+    drafts = []
+    for part in small_parts(build, wired):
+        price = prices()[part.of]
+        drafts.append(
+            _Draft(
+                slug(part.id),
+                part.name,
+                of=part.of,
+                unit=part.unit,
+                need=part.need,
+                pack=part.pack,
+                low=price.low * part.pack,
+                likely=price.likely * part.pack,
+                high=price.high * part.pack,
+                why=part.why,
             )
         )
     return drafts

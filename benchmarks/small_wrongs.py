@@ -1,4 +1,4 @@
-"""232 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""236 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -214,6 +214,10 @@ SYSTEMS = (
     Wrong("studies/systems/year.py", "/ max(stay.nights, 1)", "/ max(stay.nights - 1, 1)"),
     Wrong("studies/cut/small_parts.py", "poles = 2 if wired.net.mains >= 200 else 1", "poles = 1 if wired.net.mains >= 200 else 2", True),
     Wrong("studies/cut/small_parts.py", "clamps = 2 * (len(wet) - 1)", "clamps = 2 * len(wet)"),
+    Wrong("studies/systems/hot_walls.py", "return 4 / (2 * math.pi)", "return 2 / (2 * math.pi)", True),
+    Wrong("studies/systems/hot_walls.py", "self.gap_m < self.papers_m - 1e-6", "self.gap_m < self.papers_m / 2", True),
+    Wrong("studies/systems/hot_walls.py", "gives = 2 * SHIELD_CONVECTS", "gives = 8 * SHIELD_CONVECTS", True),
+    Wrong("studies/systems/hot_walls.py", "hot_c + doubt_k, sees", "hot_c, sees"),
     Wrong("studies/systems/heat.py", "flow = vent * (1 - (air.recovery or 0.0))", "flow = vent"),
     Wrong("studies/systems/heat.py", "k = ua + AIR_WH_M3K * flow", "k = ua", True),
     Wrong("studies/systems/heat.py", "body = PERSON_W * people", "body = PERSON_W"),

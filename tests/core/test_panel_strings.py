@@ -4,6 +4,7 @@ import random
 
 import numpy as np
 import pytest
+from msgspec.structs import replace
 
 from tests.builders import a_build
 from tests.core.test_systems import unit
@@ -138,8 +139,10 @@ def test_what_is_said_of_rows_and_of_banks() -> None:
     assert "panel-volts-unsaid" in codes(apply(fit, [set_to("stow.things.c1.figures.most_v", None)]))
 
     def bank(**more):
+        since = more.pop("since", None)
         other = {"chemistry": "LFP", "amp_hours": 200.0, "volts": 12.8, **more}
-        return codes(built(unit("b1", "battery", chemistry="LFP", amp_hours=200.0, volts=12.8, since=2020), unit("b2", "battery", **other)))
+        first = unit("b1", "battery", chemistry="LFP", amp_hours=200.0, volts=12.8)
+        return codes(built(replace(first, since=2020), replace(unit("b2", "battery", **other), since=since)))
 
     assert bank(since=2021) & new == set() and "battery-ages" in bank(since=2022)
     assert "bank-odd" in bank(chemistry="AGM") and "bank-odd" in bank(volts=25.6) and "bank-odd" in bank(amp_hours=100.0)

@@ -143,7 +143,6 @@ class Figures(msgspec.Struct, frozen=True):
     chemistry: Annotated[Literal["", "LFP", "AGM", "lead"], about("Kind", "How much of it may be used, and what it does in the cold", words={"lead": "lead, flooded"})] = ""
     amp_hours: Annotated[Figure | None, about("Holds", "As sold, of a battery", unit="Ah")] = None
     depth: Annotated[Share | None, about("Used of it", "How much of a battery is used; by its chemistry where nobody said")] = None
-    since: Annotated[Annotated[int, msgspec.Meta(ge=1980, le=2200)] | None, about("In use since", "The year, of a battery")] = None
     cold_cut: Annotated[bool, about("Keeps itself from frost", "It stops charging below freezing, or warms itself")] = False
     limit_a: Annotated[Figure | None, about("Gives", "At most, of a battery or of a station's 12 V outlet", unit="A")] = None
     idle_w: Annotated[Figure | None, about("Idles at", "While an inverter is on", unit="W")] = None
@@ -191,11 +190,13 @@ class Thing(msgspec.Struct, frozen=True):
     clear: tuple[Clear, ...] = ()
     roles: Annotated[tuple[Role, ...], about("Does", "What it is there for: alarms, flames, water and power are judged by this, never by its name")] = ()
     places: Annotated[Count, about("Places", "How many sit there")] = 0
+    since: Annotated[Annotated[int, msgspec.Meta(ge=1980, le=2200)] | None, about("In use since", "The year, of a battery: unlike ages in one bank are told")] = None
     arrival: Annotated[bool, about("Wanted first on arrival", "Blocks, cord, hose: it should be reached from outside first of all.")] = False
     figures: Figures | None = None
     burns: Annotated[Literal["none", "gas", "spirit", "wood", "diesel"], about("Burns", "A flame inside is judged with alarms, vents and ways out, whatever it burns.", words={"none": "nothing"})] = "none"
     room_sealed: Annotated[bool, about("Room-sealed", "Air from outside and smoke to outside; a cylinder: in a locker that drains outside")] = False
     flued: Annotated[bool, about("Smoke up a flue", "Its air comes from the room, its smoke goes up a pipe")] = False
+    shielded: Annotated[bool, about("A shield beside it", "A sheet between it and the wall, with {25 mm} of air behind and open low and high")] = False
     vents_gas: Annotated[bool, about("Gives off gas", "As a lead battery does while it charges")] = False
     fumes: Annotated[bool, about("Gives off fumes", "Petrol, a generator")] = False
     near: Annotated[Literal["", "mains", "cloth"], about("Keep it from", "Mains equipment from water, cloth from flames", words={"": "nothing", "mains": "water: it is mains", "cloth": "flames: it is cloth"})] = ""

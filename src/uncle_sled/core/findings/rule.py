@@ -37,7 +37,8 @@ def rules_in(place: ModuleType) -> tuple[Rule, ...]:
 class Rule(msgspec.Struct, frozen=True):
     """``severity`` is the worst that it says; ``when`` stands in the table of codes.
 
-    ``more``: cures that are tried after the first; ``after``: what a tried cure leaves, in words, where that is not the ball.
+    ``more``: cures that are tried after the first; ``after``: what a tried cure leaves, in words, where that is not the ball;
+    ``why_none``: what to do by hand where nothing helps by itself, or what was tried does not do.
     """
 
     code: str
@@ -77,5 +78,6 @@ class Rule(msgspec.Struct, frozen=True):
             case_id=case_id,
             number=number,
             caution=self.caution,
-            why_none=self.why_none if why_none is None else why_none,
+            # where something helps by itself that is tried first; what the rule says stands only where it did not do
+            why_none=(self.why_none if self.helps == "nothing" else None) if why_none is None else why_none,
         )

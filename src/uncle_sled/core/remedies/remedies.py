@@ -399,7 +399,9 @@ class _Search:
         placing = axle_placing(self.s) if finding.code.startswith("ball-") else None
         if finding.code == "will-not-bend":
             return "Thinner sheets do not go round either: a larger radius or another material."
-        helps = RULES[finding.code].helps
+        helps, by_hand = RULES[finding.code].helps, RULES[finding.code].why_none
+        if by_hand is not None:
+            return by_hand
         if helps == "nothing":
             return "No edit settles this by itself."
         if helps == "edit":

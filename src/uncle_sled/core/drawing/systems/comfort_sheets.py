@@ -11,11 +11,13 @@ from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
 from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
+from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.frost import frost_of
+from uncle_sled.core.studies.systems.hot_walls import hot_walls
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_night, the_water
 from uncle_sled.core.words import Words
 
@@ -39,6 +41,7 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
         ("Water", wet, water_line(build, water, words, w, half) if wet else ()),
         ("Gas and flames", boil_chart(the_gas(s), coldest, words, w, half), fuel_bars(the_gas(s), words, w, half)),
         ("Warmth", loss_bars(the_losses(s), words, w, half), summer_bars(the_gains(s), words, w, half)),
+        ("Walls beside what burns", hot_walls_chart(hot_walls(build, s.facts, s.framed), words, w, half), ()),
         ("Frost, and what to empty", frost_bars(frost, words, w, half), ()),
         ("What sweats on the coldest night", sweat_picture(the_night(s), s.framed, faces, words, w, half), ()),
     ]

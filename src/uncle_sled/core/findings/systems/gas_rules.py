@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import msgspec
+from msgspec.structs import replace
 
-from uncle_sled.core.document.edits import Op, add_to, fresh_id
+from uncle_sled.core.document.edits import Op, add_to, apply, fresh_id, set_to
 from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.findings.finding import Finding
@@ -14,6 +15,7 @@ from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.dangers import stays_open
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, boil_off_kw
+from uncle_sled.core.studies.systems.hot_walls import LIMIT_C, HotWall, hot_walls
 from uncle_sled.core.studies.systems.sweat import sleepers
 from uncle_sled.core.studies.systems.systems_as_built import the_gas
 from uncle_sled.core.words import Words, lower_first, upper_first
@@ -23,6 +25,7 @@ SOURCE = "boiling of butane and propane; air for flames"  # of every rule here, 
 CAUTION = "Gas and flames are for licensed people where the law says so; makers' papers and local rules decide, not this flow."
 FUEL = {"gas": "Gas", "diesel": "Diesel", "petrol": "Petrol"}
 BESIDE_M = 0.03
+UNSAID_M = 0.5  # nearer than that a wall wants to be known
 
 
 def _second(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
@@ -34,6 +37,53 @@ def _second(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     wide = first.width.si if first.turn % 180 == 0 else first.length.si
     twin = msgspec.structs.replace(first, id=id, y=Length(round(first.y.si + wide + BESIDE_M, 3)))
     return (add_to("stow.things", msgspec.to_builtins(twin)),), "Take a second cylinder, beside the first"
+
+
+def _the_wall(s: Studied, finding: Finding) -> HotWall | None:
+    return next((one for one in hot_walls(s.build, s.facts, s.framed) if (one.thing, one.face) == finding.where[:2]), None)
+
+
+def _shield(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
+    """A sheet with air behind, where that keeps the wall under the limit."""
+    ops: tuple[Op, ...] = (set_to(f"stow.things.{finding.where[0]}.shielded", value=True),)
+    after = _the_wall(replace(s, build=apply(s.build, ops)), finding)
+    if after is None or after.up_to_c is None or after.up_to_c > LIMIT_C:
+        return None
+    return ops, "Put a shield with {25 mm} of air between"
+
+
+def _wall_words(tried: Studied, finding: Finding) -> str:
+    one = _the_wall(tried, finding)
+    if one is None or one.up_to_c is None:
+        return "the wall is not known"
+    return f"the {one.face} gets up to {Words(tried.build.brief.reading.shown()).degrees(one.up_to_c)}"
+
+
+def _hot(s: Studied, words: Words) -> Iterator[Finding]:
+    """Every wall beside a fire: nearer than its papers, or, where nobody typed what they ask, too warm by its usual side."""
+    for one in hot_walls(s.build, s.facts, s.framed):
+        where = f"{words.thick(one.gap_m)} from the {one.face}"
+        if one.near:
+            yield FIRE_NEAR.found(
+                f"{one.name} too near to the {one.face}",
+                f"It stands {where}; its papers ask {words.thick(one.papers_m or 0.0)}.",
+                (one.thing, one.face),
+                number=(one.papers_m or 0.0) - one.gap_m,
+            )
+        elif one.papers_m is None and one.up_to_c is not None and one.up_to_c > LIMIT_C:
+            yield WALL_HOT.found(
+                f"{upper_first(one.face)} beside {lower_first(one.name)} gets hot",
+                f"{upper_first(where)}: {words.degrees(one.at_c or 0.0)} after an evening, up to {words.degrees(one.up_to_c)}; what its papers ask nobody typed.",
+                (one.thing, one.face),
+                number=one.up_to_c,
+            )
+        elif one.papers_m is None and one.why and one.gap_m < UNSAID_M:
+            yield WALL_HOT.found(
+                f"{upper_first(one.face)} beside {lower_first(one.name)} is not checked",
+                f"{upper_first(where)}: {one.why}, nor what its papers ask.",
+                (one.thing, one.face),
+                severity="note",
+            )
 
 
 GAS_SHORT = Rule(
@@ -55,6 +105,28 @@ GAS_COLD = Rule(
     "It frosts over and the flame sinks; butane gives nothing under freezing.",
     CAUTION,
     why_none="Propane, a larger cylinder, two side by side, or a fuller one.",
+)
+FIRE_NEAR = Rule(
+    "fire-too-near",
+    "stop",
+    "Systems",
+    "A fire nearer to a wall than its papers allow",
+    "What is behind the lining dries out for months and takes fire one evening.",
+    CAUTION,
+    helps="free place",
+    why_none="Move it off the wall as far as its papers ask, or what they allow behind a shield.",
+)
+WALL_HOT = Rule(
+    "wall-hot",
+    "mind",
+    "Systems",
+    f"A wall beside a fire that may pass {{{LIMIT_C:.0f} °C}} in an evening",
+    "Wood that is kept so warm chars with the years, and takes fire at less and less.",
+    CAUTION,
+    helps="edit",
+    cure=_shield,
+    after=lambda tried, finding: _wall_words(tried, finding),
+    why_none="More room, a shield with air behind, or a lining that does not burn; its papers decide.",
 )
 FLAME_AIR = Rule(
     "flame-air",
@@ -123,6 +195,7 @@ def _locker(s: Studied, cylinder: Thing) -> Iterator[Finding]:
 def gas_findings(s: Studied, words: Words) -> Iterator[Finding]:
     """Is gas stored, vented, led and burned as it must be? Yields what is not, and what nobody said."""
     made, build = the_gas(s), s.build
+    yield from _hot(s, words)
     for fuel, days in made.days.items():
         if made.kg.get(fuel, 0.0) <= 0 and not _blank(s, fuel):
             yield GAS_SHORT.found(

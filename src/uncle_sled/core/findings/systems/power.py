@@ -432,7 +432,7 @@ def _rows(build: Build) -> Iterator[Finding]:
             "Side by side the higher one empties into the lower; in a row each wants what the other gets.",
             tuple(t.id for t in batteries[:6]),
         )
-    years = [f.since for f in map(figures_of, batteries) if f.since is not None]
+    years = [t.since for t in batteries if t.since is not None]
     if years and max(years) - min(years) >= OLDER_BY:
         yield BANK_AGES.found(
             f"Batteries of {min(years)} and {max(years)}",

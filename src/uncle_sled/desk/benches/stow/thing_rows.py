@@ -43,7 +43,6 @@ FIGURES = (
     "surge",
     "start_s",
     "duty",
-    "since",
     "limit_a",
     "idle_w",
     "voc_v",
@@ -58,7 +57,6 @@ FIGURES = (
 # Figures that some units only have; the others are asked of everything.
 ONLY_OF = {
     "amp_hours": ("battery",),
-    "since": ("battery",),
     "limit_a": ("battery", "station"),
     "idle_w": ("inverter", "inverter charger", "station"),
     "voc_v": ("panel",),
@@ -335,7 +333,7 @@ def _hold_rows(id: str, path: str) -> list[Row]:
 
 def _burn_rows(path: str) -> list[Row]:
     """What it burns and gives off: read by everything that judges flames, air and alarms."""
-    return plain(path, "burns room_sealed flued vents_gas fumes near")
+    return plain(path, "burns room_sealed flued shielded vents_gas fumes near")
 
 
 def _latch_rows(id: str, path: str) -> list[Row]:
@@ -431,6 +429,7 @@ def _figure_rows(id: str, path: str) -> list[Row]:
         *(Row(f"{at}.{name}", when=of(name)) for name in FIGURES),
         *plain(at, "current when must_run", when=is_load),
         Row(f"{at}.cold_cut", when=is_battery),
+        Row(f"{path}.since", when=is_battery),
     ]
 
 

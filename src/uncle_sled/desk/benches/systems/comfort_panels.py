@@ -8,12 +8,14 @@ from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION, drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
+from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart, hot_words
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
+from uncle_sled.core.studies.systems.hot_walls import hot_walls
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_water
 from uncle_sled.core.words import Words
@@ -142,6 +144,13 @@ class GasPanel(Comfort):
                 self.drawing(
                     "How long each fuel lasts", "How long it lasts", lambda s, words, w, h: fuel_bars(the_gas(s), words, w, h), self._why, 2
                 ),
+                self.drawing(
+                    "How warm walls beside fires get",
+                    "Walls beside what burns, after an evening",
+                    lambda s, words, w, h: hot_walls_chart(hot_walls(s.build, s.facts, s.framed), words, w, h),
+                    lambda: "Nothing that burns stands within reach of a wall.",
+                    3,
+                ),
             ),
             Fields("Air for flames", plain("systems.air", "high_cm2 low_cm2 locker_drains gas_detector"), "Systems", 112),
         )
@@ -161,6 +170,7 @@ class GasPanel(Comfort):
             told.append(
                 f"{made.open_kw:.1f} kW burn into the room: {words.of(made.open_kw * WATER_G_KWH, 'g/h', 0)} of water, {words.of(made.open_kw * CO2_M3_KWH, 'm3/h', 2)} of carbon dioxide, {words.of(made.open_kw * AIR_M3H_KW, 'm3/h', 0)} of fresh air wanted."
             )
+        told += hot_words(hot_walls(self.studied.build, self.studied.facts, self.studied.framed), words)
         told.append("Gas is for licensed people where the law says so. Sizes of a law are typed, never made up here.")
         return told
 

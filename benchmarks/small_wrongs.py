@@ -1,4 +1,4 @@
-"""236 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""238 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -218,6 +218,8 @@ SYSTEMS = (
     Wrong("studies/systems/hot_walls.py", "self.gap_m < self.papers_m - 1e-6", "self.gap_m < self.papers_m / 2", True),
     Wrong("studies/systems/hot_walls.py", "gives = 2 * SHIELD_CONVECTS", "gives = 8 * SHIELD_CONVECTS", True),
     Wrong("studies/systems/hot_walls.py", "hot_c + doubt_k, sees", "hot_c, sees"),
+    Wrong("studies/stow/alarm_places.py", "high - floor_m > LOW_M", "high - floor_m > 2 * LOW_M", True),
+    Wrong("studies/stow/alarm_places.py", "ceiling_m - high > HIGH_M", "high - ceiling_m > HIGH_M", True),
     Wrong("studies/systems/heat.py", "flow = vent * (1 - (air.recovery or 0.0))", "flow = vent"),
     Wrong("studies/systems/heat.py", "k = ua + AIR_WH_M3K * flow", "k = ua", True),
     Wrong("studies/systems/heat.py", "body = PERSON_W * people", "body = PERSON_W"),

@@ -22,7 +22,18 @@ from uncle_sled.core.findings.finding import RANK, Finding, told
 from uncle_sled.core.findings.road import scale
 from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.findings.shell import body, holds, inner, joints, surveyed
-from uncle_sled.core.findings.stow import cabinets, clash, dangerous, fitting, inner_door_leaves, rising, single_things, tanks, tie_downs
+from uncle_sled.core.findings.stow import (
+    alarm_places,
+    cabinets,
+    clash,
+    dangerous,
+    fitting,
+    inner_door_leaves,
+    rising,
+    single_things,
+    tanks,
+    tie_downs,
+)
 from uncle_sled.core.findings.systems import gas_rules, power, supply_rules, warmth, water_rules, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
@@ -55,6 +66,7 @@ AT_REST = (
     (inner_door_leaves, inner_door_leaves.inner_door_findings),
     (rising, rising.rising_findings),
     (dangerous, dangerous.danger_findings),
+    (alarm_places, alarm_places.alarm_findings),
     (power, power.power_findings),
     (wiring, wiring.wiring_findings),
     (supply_rules, supply_rules.supply_findings),

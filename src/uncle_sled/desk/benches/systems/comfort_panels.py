@@ -157,7 +157,7 @@ class GasPanel(Comfort):
 
     def _why(self) -> str:
         made = the_gas(self.studied)
-        return " ".join(f"{one}." for one in made.why) or "Nothing burns aboard."
+        return " ".join(f"{one}." for one in made.why) or "No gas, diesel or petrol is burnt aboard."
 
     def told(self) -> list[str]:
         made, words = the_gas(self.studied), self.words

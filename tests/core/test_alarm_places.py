@@ -1,14 +1,17 @@
 """Where alarms hang: by the floor, under the ceiling, no lower than those who sleep; mended at once."""
 
 import pytest
+from msgspec.structs import replace
 
 from tests.builders import a_body, a_build, a_thing
+from uncle_sled.catalogue.things import entries, placed
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import settled
 from uncle_sled.core.studies.stow.alarm_places import misplaced
+from uncle_sled.core.studies.stow.next_place import next_place
 
 BED = a_thing("b1", 20.0, x=2.0, z=0.9, size=(1.9, 0.9, 0.15), kind="bed", name="Bed", roles=("mattress",))
 CODES = {"gas alarm": "gas-alarm-high", "smoke alarm": "smoke-alarm-low", "CO alarm": "co-alarm-low"}
@@ -42,3 +45,15 @@ def test_what_hangs_outside_and_what_is_no_alarm_is_not_judged() -> None:
     assert misplaced(study(apply(high, [set_to("stow.things.a1.outside", value=True)]), Facts())) == ()
     assert misplaced(study(built("lights", 2.0), Facts())) == ()
     assert misplaced(study(a_build((a_thing("a1", roles=("gas alarm",), z=2.0),)), Facts())) == (), "no body, no floor"
+
+
+def test_one_from_the_catalogue_hangs_where_it_is_right() -> None:
+    for entry in ("gas-alarm", "smoke-alarm", "co-alarm"):
+        build = a_build((BED,), shell=a_body())
+        made = next(one for one in entries() if one.id == entry)
+        s = study(build, Facts())
+        x, y, z = next_place(build, Facts(), s.framed, made)
+        hung = placed(made, "a1", x, y, z)
+        there = replace(build, stow=replace(build.stow, things=(BED, hung)))
+        assert misplaced(study(there, Facts())) == (), entry
+        assert abs(y) > 0.7, "at a wall, not in the middle of the room"

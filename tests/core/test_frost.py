@@ -6,7 +6,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_body, a_build, a_tank, a_thing
-from uncle_sled.core.document.edits import apply, set_to
+from uncle_sled.core.document.edits import add_to, apply, set_to
 from uncle_sled.core.document.joinery import Cabinet
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Mass
@@ -116,6 +116,8 @@ def test_a_cupboard_against_a_cold_wall_freezes_while_the_room_is_warm() -> None
     told = of(cool)
     assert told.wets[0].heated is not None and told.wets[0].heated.zero_h is not None, "the room is at 10 degrees and the jug is not"
     assert told.least_c == pytest.approx(-10 + 12 / wet.share), "room air that keeps two degrees behind the front"
+    both = apply(cool, [add_to("stow.things", msgspec.to_builtins(a_tank("w2", 10.0, x=4.0, y=0.0, z=0.9, name="Other")))])
+    assert of(both).least_c == pytest.approx(told.least_c), "what stands open asks less"
     open_ = apply(cool, [set_to("stow.things.w1.inside", None)])
     assert of(open_).wets[0].place == "inside" and of(open_).wets[0].heated.zero_h is None
 

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from msgspec.structs import replace
 
 from tests.builders import METRIC, a_body, a_build, a_thing
 from uncle_sled.core.document.edits import apply, set_to
@@ -14,6 +15,9 @@ from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart, hot
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import settled
+from uncle_sled.core.studies.stow.free_places import free_places
+from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.studies.systems.by_walls import gaps_m
 from uncle_sled.core.studies.systems.heat import KINDS
 from uncle_sled.core.studies.systems.hot_walls import EMITS, LIMIT_C, NIGHT_C, ROOM_C, SIGMA, evening, hot_walls, sheet_c, view_factor
 from uncle_sled.core.words import Words
@@ -121,10 +125,10 @@ def test_a_stove_by_a_wall_from_its_place_to_what_is_said() -> None:
 
 
 def test_what_the_papers_ask_goes_before_what_is_usual() -> None:
-    typed = Clear("c1", "heat", "left", Length(0.25))
+    typed = Clear("c1", "heat", "left", Length(0.15))
     (near,) = found(built(clear=(typed,)))
-    assert near.code == "fire-too-near" and near.severity == "stop" and near.number == pytest.approx(0.15)
-    assert found(built(gap_m=0.26, clear=(typed,))) == [], "as far off as they ask"
+    assert near.code == "fire-too-near" and near.severity == "stop" and near.number == pytest.approx(0.05)
+    assert found(built(gap_m=0.16, clear=(typed,))) == [], "as far off as they ask"
     turned = built(clear=(Clear("c1", "heat", "front", Length(0.25)),), turn=90)
     assert told(turned)[0].papers_m == 0.25, "a quarter turn takes its front to the left"
 
@@ -146,3 +150,19 @@ def test_walls_nobody_knows_are_said_and_what_is_outside_or_does_not_burn_is_not
     assert {one.severity for one in found(bare)} == {"note"}
     assert told(apply(bare, [set_to("stow.things.s1.outside", value=True)])) == ()
     assert told(built(burns="none")) == () and hot_walls_chart((), Words(METRIC), 400, 200) == ()
+
+
+@pytest.mark.parametrize(("turn", "sides"), [(0, ("left side", "right side")), (90, ("front", "rear"))])
+def test_a_stove_is_put_and_moved_as_far_off_as_its_papers_ask(turn, sides) -> None:
+    papers = tuple(Clear(side[0], "heat", side, Length(0.3)) for side in ("left", "right"))
+    near = built(clear=papers)
+    s = study(near, Facts())
+    (found_,) = found(near)
+    (done,) = settled(s, [found_])
+    assert done.remedy is not None and found(apply(near, done.remedy.ops)) == []
+    free = free_places(near, replace(near.stow.things[0], turn=turn), room_of(near, Facts()), keeps_clear=True)
+    assert len(free.x_m)
+    for x, y in zip(free.x_m.tolist(), free.y_m.tolist(), strict=True):
+        there = replace(near.stow.things[0], x=Length(x), y=Length(y), turn=turn)
+        gaps = gaps_m(near.shell, s.framed, there)
+        assert min(gaps[side] for side in sides) >= 0.3

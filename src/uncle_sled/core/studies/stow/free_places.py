@@ -12,13 +12,13 @@ from shapely import box, contains
 
 from uncle_sled.core.document.placing import Stand, gone_in, stand_of
 from uncle_sled.core.document.project import Build
-from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.document.stow import Side, Thing
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
 from uncle_sled.core.parts.heights import frame_top_m
 from uncle_sled.core.reading.load_cases import Floats
 from uncle_sled.core.studies.stow.clashes import related
 from uncle_sled.core.studies.stow.room import Room, floor_m
-from uncle_sled.core.studies.stow.solids import TOUCH_M
+from uncle_sled.core.studies.stow.solids import TOUCH_M, side_of
 
 STEP_M, HUNG_STEP_M = 0.02, 0.005
 LONGEST_M = 30.0  # nothing on the road is longer; a body typed larger is not searched
@@ -61,6 +61,19 @@ def neighbours(build: Build, thing: Thing) -> list[tuple[str, Floats]]:
     return list(found.values())
 
 
+HEAT_MORE_M = 0.005  # over what its papers ask, so that a wall a little out is none
+
+
+def heat_m(thing: Thing) -> dict[Side, float]:
+    """How far a thing's sides keep off a wall for their heat, by the side of the rig that they look to [m]."""
+    made: dict[Side, float] = {}
+    for clear in thing.clear:
+        if clear.kind == "heat":
+            side = side_of(clear.side, thing.turn)
+            made[side] = max(made.get(side, 0.0), clear.deep.si + HEAT_MORE_M)
+    return made
+
+
 def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool = False) -> Places:
     """Every place on a grid, and beside every other thing, where the thing stands free in every mode that has it at home.
 
@@ -77,6 +90,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     if room is not None and not thing.outside:
         others += [(arch.id, np.array([arch.low, arch.high])) for arch in (*room.wheel_boxes, *room.walls, *room.leaves)]
     corners = np.array([b for _, b in others]).reshape(-1, 2, 3)
+    hot: dict[Side, float] = {}
     if thing.outside or inner is None:
         nose = min(front if shell.form != "none" else own[1][0] + 1.0, LONGEST_M)
         xs = np.arange(max(0.35, 0.0), max(nose - lx, 0.35) + 1e-9, STEP_M) if own[0][0] < nose else np.array([thing.x.si])
@@ -88,6 +102,7 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     else:
         assert room is not None
         half = room.half_m
+        hot = heat_m(thing)
         low, high = inner.bounds[0], inner.bounds[2]
         if high - low > LONGEST_M or max(lx, ly, lz) > LONGEST_M or len(build.stow.things) > MOST_THINGS:
             return Places(thing, np.empty(0), np.empty(0), np.empty(0), ())
@@ -101,6 +116,8 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
                     0.0,
                     -half + ly / 2,
                     half - ly / 2,
+                    half - ly / 2 - hot.get("right", 0.0),
+                    -half + ly / 2 + hot.get("left", 0.0),
                     *(b[0][1] - ly / 2 for _, b in others),
                     *(b[1][1] + ly / 2 for _, b in others),
                 )
@@ -132,6 +149,11 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         if room is not None and room.plan is not None:
             ground = box(lows[:, 0], lows[:, 1], highs[:, 0], highs[:, 1])
             fits &= contains(room.plan, ground)
+        span = (inner.bounds[0], inner.bounds[2])
+        fits &= (lows[:, 1] - hot.get("left", 0.0) >= -(half or 0.0) - TOUCH_M) & (
+            highs[:, 1] + hot.get("right", 0.0) <= (half or 0.0) + TOUCH_M
+        )
+        fits &= (lows[:, 0] - hot.get("front", 0.0) >= span[0] - TOUCH_M) & (highs[:, 0] + hot.get("rear", 0.0) <= span[1] + TOUCH_M)
         if not keeps_clear:
             fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
         good &= fits

@@ -29,6 +29,9 @@ STEP_M = 0.05
 LARGER_M = 0.1  # a mattress may be larger than its bed by so much
 CLEAR_M = 0.1  # between a tyre and what hangs beside it
 
+UNDER_M, OVER_M, AT_HAND_M = 0.02, 0.30, 0.70  # of a ceiling; of who lies; where nobody lies yet
+ALARMS = {"gas alarm", "smoke alarm", "CO alarm"}
+
 Spot = tuple[float, float, float]
 
 
@@ -69,6 +72,7 @@ def next_place(build: Build, facts: Facts, framed: Framed, thing: Thing) -> Spot
             usual = (axle - long / 2, *usual[1:])  # full or empty it changes the ball least there
         elif _in_galley(thing, room):
             usual = (room.span_m[1] - long, *usual[1:])
+        usual = (*usual[:2], _hangs_m(build, thing, room, usual))
     base = _free_base(build, thing)
     if base is not None:
         return base
@@ -79,12 +83,27 @@ def next_place(build: Build, facts: Facts, framed: Framed, thing: Thing) -> Spot
     if not len(free.x_m):
         return _beside_all(build, thing, usual) if room is None or thing.outside else _within(framed.body, build, thing, usual)
     far = np.abs(free.x_m - usual[0]) + np.abs(free.y_m - usual[1]) + 3 * np.abs(free.z_m - usual[2])
-    if not thing.outside and thing.kind in AT_WALLS:
+    if not thing.outside and (thing.kind in AT_WALLS or ALARMS & {*thing.roles}):
         side = _emptier_side(build)
         # as near the wall as it goes on that side; the middle of the body first
         far = np.abs(free.x_m - usual[0]) - 4.0 * side * free.y_m + 3 * np.abs(free.z_m - usual[2])
     at = int(np.argmin(far))
     return float(free.x_m[at]), float(free.y_m[at]), float(free.z_m[at])
+
+
+def _hangs_m(build: Build, thing: Thing, room: Room, usual: Spot) -> float:
+    """Underside [m]: an alarm for smoke under the ceiling, for carbon monoxide over those who lie, all else where it is usual."""
+    ceiling = room.ceiling_m(usual[0])
+    high = thing.height.si
+    if ceiling is None or not ALARMS & {*thing.roles}:
+        return usual[2]
+    top = ceiling - high - UNDER_M
+    if "smoke alarm" in thing.roles:
+        return top
+    if "CO alarm" in thing.roles:
+        lie = [other.z.si + other.height.si for other in build.stow.things if other.kind == "bed" or "mattress" in other.roles]
+        return min(max([*lie, room.floor_m + AT_HAND_M]) + OVER_M, top)
+    return usual[2]
 
 
 def _free_base(build: Build, thing: Thing) -> Spot | None:

@@ -7,11 +7,13 @@ from tests.builders import a_body, a_build, a_thing
 from uncle_sled.catalogue.things import entries, placed
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
+from uncle_sled.core.document.quantity import Length
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.remedies import settled
-from uncle_sled.core.studies.stow.alarm_places import misplaced
+from uncle_sled.core.studies.stow.alarm_places import HIGH_M, misplaced
 from uncle_sled.core.studies.stow.next_place import next_place
+from uncle_sled.core.studies.stow.room import room_of
 
 BED = a_thing("b1", 20.0, x=2.0, z=0.9, size=(1.9, 0.9, 0.15), kind="bed", name="Bed", roles=("mattress",))
 CODES = {"gas alarm": "gas-alarm-high", "smoke alarm": "smoke-alarm-low", "CO alarm": "co-alarm-low"}
@@ -57,3 +59,16 @@ def test_one_from_the_catalogue_hangs_where_it_is_right() -> None:
         there = replace(build, stow=replace(build.stow, things=(BED, hung)))
         assert misplaced(study(there, Facts())) == (), entry
         assert abs(y) > 0.7, "at a wall, not in the middle of the room"
+
+
+def test_under_a_slope_the_ceiling_is_the_one_over_the_alarm() -> None:
+    """The roof falls to the walls: close under the slope beside a wall it hangs right, though the ridge is far over it."""
+    sloped = a_build((BED,), shell=a_body("gable"))
+    room = room_of(sloped, Facts())
+    assert room is not None
+    ceiling, ridge = room.ceiling_m(4.45, 0.8), room.ceiling_m(4.45, 0.0)
+    assert ceiling is not None and ridge is not None and ridge - ceiling > HIGH_M
+    alarm = a_thing("a1", 0.2, x=4.4, y=0.8, z=ceiling - 0.10, size=(0.1, 0.1, 0.08), roles=("smoke alarm",))
+    assert misplaced(study(replace(sloped, stow=replace(sloped.stow, things=(BED, alarm))), Facts())) == ()
+    low = replace(alarm, z=Length(ceiling - 0.45))
+    assert len(misplaced(study(replace(sloped, stow=replace(sloped.stow, things=(BED, low))), Facts()))) == 1

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 import msgspec
 
@@ -186,6 +187,11 @@ class Words(msgspec.Struct, frozen=True):
     def share(self, part: float, places: int = 1) -> str:
         """A part of one, in per cent."""
         return f"{part * 100:.{places}f} %".replace("-", "−")
+
+
+def all_of(names: Sequence[str]) -> str:
+    """Names in a row: "a", "a and b", "a, b and c"; nothing for none."""
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
 
 
 def count_of(many: int, one: str, more: str = "") -> str:

@@ -37,6 +37,7 @@ Role = Literal[
     "extinguisher",
 ]
 ROLES: tuple[Role, ...] = get_args(Role)
+ALARMS: frozenset[Role] = frozenset({"CO alarm", "smoke alarm", "gas alarm"})
 # Of two that exclude one another the thing would have to be two things.
 EXCLUDE: tuple[tuple[Role, Role], ...] = (
     ("pumps water", "pumps by foot"),

@@ -132,9 +132,14 @@ PAIRS = (
 )
 
 
+def rgb_of(colour: str) -> tuple[int, int, int]:
+    """Red, green and blue of #RRGGBB, 0 to 255."""
+    return int(colour[1:3], 16), int(colour[3:5], 16), int(colour[5:7], 16)
+
+
 def luminance(colour: str) -> float:
     """Relative luminance of #RRGGBB. Source: WCAG 2."""
-    channels = [int(colour[at : at + 2], 16) / 255 for at in (1, 3, 5)]
+    channels = [part / 255 for part in rgb_of(colour)]
     linear = [c / 12.92 if c <= 0.03928 else ((c + 0.055) / 1.055) ** 2.4 for c in channels]
     return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
 
@@ -147,5 +152,5 @@ def contrast(one: str, other: str) -> float:
 
 def mixed(one: str, other: str, share: float) -> str:
     """A colour between two, ``share`` of the first."""
-    parts = [round(int(one[at : at + 2], 16) * share + int(other[at : at + 2], 16) * (1 - share)) for at in (1, 3, 5)]
+    parts = [round(a * share + b * (1 - share)) for a, b in zip(rgb_of(one), rgb_of(other), strict=True)]
     return "#{:02X}{:02X}{:02X}".format(*parts)

@@ -139,7 +139,9 @@ def ribs(cut: Cutter, sizes: Sizes, holes: list[Hole]) -> None:
 
 
 def come_in_since(shell: Shell, members: tuple[Member, ...]) -> tuple[Member, ...]:
-    """Of all sticks those that are not the maker's: headers, bridges and jambs of what was cut since it was bought."""
+    """Of all sticks those that are not the maker's: headers, bridges and jambs of what was cut since it was bought; all of any other shell."""
+    if shell.framing.school != BOUGHT.name:
+        return members
     since = {opening.id for opening in shell.openings if opening.cut_since}
     return tuple(m for m in members if m.role in ADDED and m.anchor.split("/")[0] in since)
 

@@ -12,15 +12,15 @@ from shapely.geometry import Polygon
 from uncle_sled.core.document.shell import Face, Opening, Shell
 from uncle_sled.core.engine import by_value, keep
 from uncle_sled.core.errors import GeometryError
-from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
+from uncle_sled.core.framing.bought_shell import come_in_since
 from uncle_sled.core.framing.frame_body import FASTENERS, Framed, framed_depth_m, wheel_box_spans
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.framing.no_sticks import WITHOUT_STICKS
 from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.body_joints import joints_of
 from uncle_sled.core.geometry.surfaces import Body, Surface, lengths, net
-from uncle_sled.core.materials import TIMBER
-from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build
+from uncle_sled.core.materials import TIMBER, materials
+from uncle_sled.core.parts.face_build import FaceBuild, Library, face_build, layer_kg_m2
 from uncle_sled.core.parts.fillets import filleted
 from uncle_sled.core.parts.leaf import leaf_in
 from uncle_sled.core.parts.panel_glue import glue_kg_m2
@@ -142,6 +142,12 @@ def face_sums(face: Face, shell: Shell, framed: Framed, library: Library) -> Fac
     return FaceSums(area, _sunk(centre, surfaces, thick), sticks, build)
 
 
+def layers_kg_m2(face: Face, sums: FaceSums, framed: Framed, library: Library) -> list[float]:
+    """What each layer of a face weighs a square metre, from outside in, as its part is weighed [kg/m2]. Args: sums: of the face."""
+    timber = (tube_in_wall(framed.sizes) if sums.sticks else None) or materials()[TIMBER]
+    return [layer_kg_m2(layer, library[layer.material], timber, sums.sticks) for layer in face.layers]
+
+
 def _sunk(centre: tuple[float, float, float], surfaces: tuple[Surface, ...], thick_m: float) -> tuple[float, float, float]:
     """The centre half the build-up inside of the outer surface, where the face is one flat surface."""
     if len(surfaces) != 1 or surfaces[0].swept:
@@ -187,9 +193,14 @@ def centre_on(surface: Surface, shape: Polygon) -> tuple[float, float, float]:
     return x, y, z
 
 
-def _group(member: Member) -> str:
+def sticks_group(member: Member) -> str:
     """What a stick is weighed with: its kind of face, or the sub-frame, which no typed weight of a floor holds."""
     return SUB_FRAME if member.role == SUB_FRAME else member.face_kind
+
+
+def sticks_part(group: str) -> str:
+    """Id of the part that the sticks of a kind of face make, or those of the sub-frame."""
+    return f"sticks-{group.replace(' ', '-')}"
 
 
 def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
@@ -199,20 +210,20 @@ def _sticks(shell: Shell, framed: Framed, weighed: bool = False) -> list[Part]:
     """
     typed = {face.kind for face in shell.faces if not face.layers and face.mass is not None}
     all_members = framed.members
-    if weighed and shell.framing.school == BOUGHT.name:
+    if weighed:
         all_members = come_in_since(shell, all_members)
     made = []
-    for kind in dict.fromkeys(_group(m) for m in all_members):
+    for kind in dict.fromkeys(sticks_group(m) for m in all_members):
         if kind in typed:
             continue
-        members = [m for m in all_members if _group(m) == kind]
+        members = [m for m in all_members if sticks_group(m) == kind]
         mass = sum(m.mass_kg for m in members)
         at = [sum(m.mass_kg * m.at_m[k] for m in members) / mass for k in range(3)]
         body = framed.body
         assert body is not None
         made.append(
             Part(
-                f"sticks-{kind.replace(' ', '-')}",
+                sticks_part(kind),
                 f"{kind.capitalize()} framing" if kind != SUB_FRAME else "Sub-frame",
                 group="shell",
                 made_by="shell.framing",

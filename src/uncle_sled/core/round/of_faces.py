@@ -19,7 +19,7 @@ from uncle_sled.core.framing.frame_body import Framed, face_of, skin_m
 from uncle_sled.core.framing.member import Member, steel_share
 from uncle_sled.core.geometry.surfaces import Surface, lengths
 from uncle_sled.core.parts.face_build import Library
-from uncle_sled.core.parts.from_shell import SUB_FRAME
+from uncle_sled.core.parts.from_shell import SUB_FRAME, sticks_group, sticks_part
 from uncle_sled.core.parts.inside import thickness_m
 from uncle_sled.core.round.mesh import NO_MESH, Floats, Mesh, joined, prism, prism_of
 from uncle_sled.core.round.round_piece import RoundPiece, Way
@@ -61,9 +61,9 @@ def of_faces(shell: Shell, framed: Framed, off: TakeOff, library: Library, bring
     surfaces = {surface.id: surface for surface in body.surfaces}
     layered: dict[str, dict[str, _Layered]] = {face.kind: _layers(face, shell, library) for face in shell.faces}
     faces: dict[str, Face] = {face.kind: face for face in shell.faces}
-    since = {member.id for member in come_in_since(shell, framed.members)} if shell.framing.school == BOUGHT.name else None
+    since = {member.id for member in come_in_since(shell, framed.members)}
     for member in framed.members:
-        yield _stick(member, surfaces[member.face], shell, bringing, bought=since is not None and member.id not in since)
+        yield _stick(member, surfaces[member.face], shell, bringing, bought=member.id not in since)
     members = {member.id for member in framed.members}
     covered = set()
     for piece in off.pieces:
@@ -134,8 +134,7 @@ def out_of(surface: Surface, number: int) -> Way:
 
 def _stick(member: Member, surface: Surface, shell: Shell, bringing: Bringing, *, bought: bool) -> RoundPiece:
     under = member.role == SUB_FRAME
-    kind = SUB_FRAME if under else member.face_kind
-    part = f"sticks-{kind.replace(' ', '-')}"
+    part = sticks_part(sticks_group(member))
     what = "start" if bought else kind_of_sticks(part, shell)
     begin = -member.section_m[1] if under else 0.0 if member.role == "corner profile" else skin_m(face_of(shell, member.face_kind))
     return RoundPiece(

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
-from msgspec.structs import replace
 
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.framing.frame_body import Framed, wheel_box_spans
@@ -61,8 +60,8 @@ def of_inside(
             ink = "body" if cut.kind == "window" else "wood"
             by = bringing.by(cut.id, "opening")
             made = bringing.made(cut.id, "leaf") if cut.id in own else ""
-            piece = RoundPiece(cut.id, mesh, "opening", by, "shell", of=surface.kind, out=out_of(surface, 0), mass_kg=kg(cut.id), ink=ink)
-            yield replace(piece, made=made)
+            out = out_of(surface, 0)
+            yield RoundPiece(cut.id, mesh, "opening", by, "shell", of=surface.kind, out=out, mass_kg=kg(cut.id), ink=ink, made=made)
     yield from _boxes(shell, body, bringing, axle_m, kg("wheel-boxes"), kg("nose-box"))
 
 

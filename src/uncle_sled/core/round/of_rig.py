@@ -14,6 +14,7 @@ from uncle_sled.core.parts.heights import ball_height_m, frame_top_m
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.round.mesh import Floats, Mesh, block, joined, plank, prism, wheel
 from uncle_sled.core.round.round_piece import RoundPiece, Way
+from uncle_sled.core.sections import KG_M3
 from uncle_sled.core.studies.build.what_it_is import START, Bringing
 
 DOWN: Way = (0.0, 0.0, -0.45)
@@ -70,8 +71,8 @@ def of_rig(build: Build, bringing: Bringing, parts: dict[str, Part]) -> Iterator
 
 
 def _steel(kg: float, mesh: Mesh) -> float:
-    """Share of a bar that is no hollow, by its weight a metre [steel 7850 kg/m3]."""
-    return min(kg / 7850.0 / max(mesh.volume_m3, 1e-9), 1.0)
+    """Share of a bar that is no hollow, by its weight a metre [kg/m3]."""
+    return min(kg / KG_M3["steel"] / max(mesh.volume_m3, 1e-9), 1.0)
 
 
 def _track_m(build: Build, tyre_m: float) -> float:

@@ -13,7 +13,7 @@ from uncle_sled.core.parts.cabinet_cut import Fitted, Placing
 from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.from_stow import group_of
 from uncle_sled.core.parts.part import Part
-from uncle_sled.core.round.mesh import Floats, Mesh, block, prism_of
+from uncle_sled.core.round.mesh import Floats, Mesh, Place, block, prism_of
 from uncle_sled.core.round.round_piece import RoundPiece, Way
 from uncle_sled.core.studies.build.what_it_is import Bringing, kind_of_thing
 from uncle_sled.core.studies.stow.solids import AXES, Solid, solids_in
@@ -77,7 +77,7 @@ def _boards(thing: Thing, fitted: Fitted, library: Library, what: str, by: str, 
             yield RoundPiece(thing.id, mesh, what, by, "stow", key=key, out=out, mass_kg=kg)
 
 
-def _placed(board: Board, placing: Placing, a: int, b: int):  # type: ignore[no-untyped-def]
+def _placed(board: Board, placing: Placing, a: int, b: int) -> Place:
     axes, origin = np.array(placing.axes, dtype=float), np.array(placing.origin, dtype=float)
 
     def place(s: Floats, t: Floats, depth: float) -> Floats:

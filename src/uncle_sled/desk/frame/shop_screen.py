@@ -130,7 +130,7 @@ class ShopScreen(Dialog):
     def page(self) -> Page:
         s = self.session
         self.to_book.setVisible(self.stop == "Build" and self.at is None)
-        if self.at is not None and self.at < len(self.steps()):
+        if self.at is not None and (self.at in self._cards or self.at < len(self.steps())):
             return self._step_page(self.at)
         return shop_card(self.stop, s.studied, s.findings, s.project.name, today())
 

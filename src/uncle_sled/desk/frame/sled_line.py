@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from datetime import timedelta
 from functools import lru_cache
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt, Signal
@@ -192,15 +191,15 @@ class SledLine(Guarded, QWidget):
 
     def _paint_day(self, painter: QPainter, s: Studied) -> bool:
         """The reading of the half-built thing on a day, over the days of the work; whether there is one."""
-        from uncle_sled.core.drawing.build.day_strip import last_day
-        from uncle_sled.core.drawing.build.plan_chart import day_words
+        from uncle_sled.core.drawing.build.day_strip import ROWS, last_day, marked
+        from uncle_sled.core.drawing.build.plan_chart import day_of
         from uncle_sled.core.studies.build.standing import on_day
 
         day, schedule = self.session.day or 0.0, self.session.schedule()
         one = on_day(s, schedule, day)
         if one is None:
             return False
-        said = reading_on(s, one, f"On {day_words(schedule.begin + timedelta(days=int(day)))}")
+        said = reading_on(s, one, f"On {day_of(schedule.begin, day)}")
         x = self._text(painter, 16, 19, said.title, 13, "sled chalk").right() + 10
         ink = "sled mind" if said.state == "mind" else "sled ink"
         x = self._text(painter, x, 19, said.big, 22, ink, "head").right() + 12
@@ -208,15 +207,7 @@ class SledLine(Guarded, QWidget):
         if said.kg is not None:
             self._bar(painter, said, QRectF(x, 14, 150, 10), numbers=False)
             x += 168
-        marks = [
-            name
-            for name, on in (
-                ("not to be towed", bool(one.off_band) or not one.on_wheels),
-                ("not on its jack alone", one.tips),
-                ("open to rain", bool(one.rain)),
-            )
-            if on
-        ]
+        marks = [lower_first(name) for mark, name, _ in ROWS if marked(one, mark)]
         told = ", ".join(marks) if marks else "as it stands it may be towed"
         self._text(painter, x, 19, elided(told, 13, max(self.width() - x - 16, 40)), 13, "sled mind" if marks else "sled good")
         track = self.day_track()

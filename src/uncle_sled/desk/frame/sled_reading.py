@@ -126,22 +126,14 @@ def reading_on(s: Studied, one: Standing, title: str) -> Reading:
         why = f"{words.kg(one.total_kg)} without wheels" if not one.on_wheels else f"{words.kg(one.total_kg)}, ball not known"
         return _none(title, why)
     most = max(one.tongue_kg, one.band_kg[1] if one.band_kg else 0.0, 1.0) * 1.4
-    return Reading(
-        title,
-        words.kg(one.tongue_kg),
-        (f"{words.share(one.share)} of {words.bare_kg(one.total_kg)}", ""),
-        one.tongue_kg,
-        sigma_kg=0.0,
+    return msgspec.structs.replace(
+        _none(title, ""),
+        big=words.kg(one.tongue_kg),
+        beside=(f"{words.share(one.share)} of {words.bare_kg(one.total_kg)}", ""),
+        kg=one.tongue_kg,
         band=one.band_kg,
-        limit_kg=None,
         most_kg=most,
         state="none" if one.band_kg is None else "mind" if one.off_band else "good",
-        needles=(),
-        left="",
-        right="",
-        lean=None,
-        lean_words="",
-        last="",
     )
 
 

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from msgspec.structs import replace
 
-from uncle_sled.core.drawing.build.plan_chart import day_words
+from uncle_sled.core.drawing.build.plan_chart import day_of, day_words
 from uncle_sled.core.drawing.build.standing_words import standing_words
 from uncle_sled.core.drawing.build.step_picture import StepView, face_pictures, runs, step_picture, step_view
 from uncle_sled.core.drawing.cut.used_words import much_of
@@ -23,14 +23,14 @@ from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.round.round_pieces import round_pieces, scene
 from uncle_sled.core.slow import Tell, nobody
-from uncle_sled.core.studies.build.at_the_dealer import to_survey
+from uncle_sled.core.studies.build.at_the_dealer import still_to_survey
 from uncle_sled.core.studies.build.schedule import Schedule
 from uncle_sled.core.studies.build.steps import BY_NAME, Step, StepPiece, steps
 from uncle_sled.core.studies.cut.consumables import counted
 from uncle_sled.core.studies.cut.cut_from_stock import BuildPlan
 from uncle_sled.core.studies.shell.screws import screw_size
 from uncle_sled.core.wiring.wired import wired_of
-from uncle_sled.core.words import Words, lower_first, upper_first
+from uncle_sled.core.words import Words, all_of, lower_first, upper_first
 
 PICTURES_HIGH = (0.44, 0.38, 0.32, 0.27)  # of a page: the largest that leaves the step on one page, else the second
 A_COLUMN = 16
@@ -46,7 +46,6 @@ CAUTIONS = {
     "measuring": "Nobody under a load or on an unchocked trailer. Screening only: licensed people decide on gas, mains and the road.",
 }
 CAUTION = "Screening only: lifting, towing, mains and gas are for qualified people; makers’ papers and local code decide."
-OFF_WORDS = {"roof": "roof", "left side": "left side", "right side": "right side", "front": "front", "rear": "rear"}
 
 
 def book_pages(s: Studied, name: str, day: str, schedule: Schedule, plan: BuildPlan, tell: Tell = nobody) -> tuple[Page, ...]:
@@ -93,13 +92,13 @@ def _contents(s: Studied, name: str, day: str, schedule: Schedule, made: tuple[S
         sheets.words(
             upper_first(standing_words(replace(last, brings_kg=0.0), words, s.build.rig.carrier == "vehicle bed").removeprefix("Then "))
         )
-    _survey(s, sheets, made, words)
+    _survey(s, sheets, schedule, words)
     sheets.gap()
     heads = (Column("Step", right=True), Column("What", wraps=True), Column("Done by", right=True), Column("Page", right=True))
     rows = []
     for step, page in zip(made, at, strict=True):
         task = step.placed.task
-        when = day_words(schedule.begin + timedelta(days=int(step.placed.end)))
+        when = day_of(schedule.begin, step.placed.end)
         rows.append((str(step.number), task.name + (", done" if task.done else ""), when, str(page)))
     half = -(-len(rows) // 2) if len(rows) > A_COLUMN else len(rows)
     beside = [(*rows[k], *(rows[k + half] if k + half < len(rows) else ("",) * len(heads))) for k in range(half)]
@@ -107,13 +106,9 @@ def _contents(s: Studied, name: str, day: str, schedule: Schedule, made: tuple[S
     return sheets.done()
 
 
-def _survey(s: Studied, sheets: Sheets, made: tuple[Step, ...], words: Words) -> None:
+def _survey(s: Studied, sheets: Sheets, schedule: Schedule, words: Words) -> None:
     """What is measured on the real thing before anything hangs on it, while it is not there."""
-    sizes = (
-        to_survey(s)
-        if any(step.placed.task.id in ("frame", "axle", "survey", "floor-on") and not step.placed.task.done for step in made)
-        else ()
-    )
+    sizes = still_to_survey(s, schedule)
     if sizes:
         sheets.head("Measured before anything hangs on it, at the dealer if it is bought")
         rows = [
@@ -172,7 +167,7 @@ def _laid(
         shapes, off = drawn.whole((sheets.room[0], tall)) if drawn is not None else ((), ("roof",))
         sheets.picture(tall, shapes)
         if off:
-            sheets.words(f"Drawn without {_and([OFF_WORDS.get(kind, kind) for kind in off])}, so that it is seen.", 9, "pencil")
+            sheets.words(f"Drawn without {all_of(off)}, so that it is seen.", 9, "pencil")
     for text in _set_words(step, made):
         sheets.words(text, face="strong")
     if drawn is not None:
@@ -244,10 +239,6 @@ def drawn_of(s: Studied, step: Step, made: tuple[Step, ...]) -> Drawn | None:
         lambda room: step_picture(scene(pieces), pieces, view, labels, room, wires),
         lambda room: face_pictures(scene(pieces), pieces, view, labels, room),
     )
-
-
-def _and(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 def _pieces(sheets: Sheets, step: Step, words: Words) -> None:

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 import numpy as np
 
 from uncle_sled.core.document.work import LogEntry
-from uncle_sled.core.drawing.build.plan_chart import day_words
+from uncle_sled.core.drawing.build.plan_chart import day_of
 from uncle_sled.core.drawing.plot import Plot, axes, ticks
 from uncle_sled.core.drawing.primitives import Primitive, Text, line
 from uncle_sled.core.studies.build.days import parsed
@@ -31,7 +31,7 @@ def hours_chart(schedule: Schedule, log: tuple[LogEntry, ...], wide: float, high
         plot,
         ticks(0.0, days, max(int((plot.right - plot.left) / 90), 1)),
         ticks(0.0, most, 5),
-        lambda day: day_words(first + timedelta(days=int(day))),
+        lambda day: day_of(first, day),
         lambda value: f"{value:.0f}",
         "",
         "h",

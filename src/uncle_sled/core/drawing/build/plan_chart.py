@@ -25,6 +25,11 @@ def rows_of(schedule: Schedule) -> tuple[Placed, ...]:
     return tuple(sorted(schedule.placed, key=lambda placed: (placed.begin, placed.end)))
 
 
+def day_of(begin: date, day: float) -> str:
+    """The day on which so many have gone by since the first."""
+    return day_words(begin + timedelta(days=int(day)))
+
+
 class Scale:
     """Days to points."""
 
@@ -47,7 +52,7 @@ class Scale:
 def day_pointer(scale: Scale, day: float, high: float) -> tuple[Primitive, ...]:
     """Where the day stands that is looked at, over all rows, with its date."""
     x = scale.x(day)
-    told = day_words(scale.begin + timedelta(days=int(day)))
+    told = day_of(scale.begin, day)
     return (
         line((x, 2.0), (x, high - TOP + 22), "chalk", 1.8),
         Poly(((x - 6, high - TOP + 32), (x + 6, high - TOP + 32), (x, high - TOP + 22)), "chalk", "chalk", 1.0),

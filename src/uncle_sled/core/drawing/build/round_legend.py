@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from uncle_sled.core.drawing.build.round_look import HEAVY_KG, INK_OF_STOP, RoundLook, mass_colour, task_colour
-from uncle_sled.core.drawing.inks import THEMES
+from uncle_sled.core.drawing.inks import THEMES, rgb_of
 from uncle_sled.core.drawing.primitives import Primitive, Raster, Text
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.round.round_piece import RoundPiece
@@ -50,8 +50,7 @@ def legend_drawn(lines: Sequence[Line], wide: float, high: float) -> tuple[Primi
     shapes: list[Primitive] = []
     y = high - 6 - ROW / 2
     for colour, told in shown:
-        r, g, b = (int(colour[k : k + 2], 16) for k in (1, 3, 5))
-        shapes.append(Raster((8, y - BOX / 2), BOX, BOX, bytes((r, g, b)), (1, 1), grey=False))
+        shapes.append(Raster((8, y - BOX / 2), BOX, BOX, bytes(rgb_of(colour)), (1, 1), grey=False))
         shapes.append(Text((8 + BOX + 6, y), elided(told, 11, wide - BOX - 22), 11, "ink", anchor="left"))
         y -= ROW
     if len(shown) < len(lines):

@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from uncle_sled.core.drawing.inks import THEMES, mixed
+from uncle_sled.core.drawing.inks import THEMES, mixed, rgb_of
 from uncle_sled.core.round.mesh import Floats
 from uncle_sled.core.round.round_piece import RoundPiece
 from uncle_sled.core.round.shaded import Tones
@@ -49,17 +49,13 @@ def moved_of(pieces: Sequence[RoundPiece], look: RoundLook) -> Floats | None:
     return np.array([piece.out for piece in pieces], dtype=float) * look.apart
 
 
-def _rgb(colour: str) -> tuple[float, float, float]:
-    return float(int(colour[1:3], 16)), float(int(colour[3:5], 16)), float(int(colour[5:7], 16))
-
-
 def tones_of(pieces: Sequence[RoundPiece], look: RoundLook, order: Sequence[str], theme: str, chosen: Sequence[str] = ()) -> Tones:
     """Their colours. Args: order: tasks as the calendar ends them; theme: of the ink table; chosen: ids that are lit up."""
     inks = THEMES[theme]
-    own = np.array([_rgb(_colour(piece, look, order, inks)) for piece in pieces], dtype=float).reshape(-1, 3)
-    line = np.broadcast_to(np.array(_rgb(inks["ink"])), own.shape).copy()
+    own = np.array([rgb_of(_colour(piece, look, order, inks)) for piece in pieces], dtype=float).reshape(-1, 3)
+    line = np.broadcast_to(np.array(rgb_of(inks["ink"])), own.shape).copy()
     lit = tuple(k for k, piece in enumerate(pieces) if piece.id in chosen or (piece.key and piece.key in chosen))
-    return Tones(own, line, _rgb(inks["paper"]), lit, _rgb(inks["chalk"]))
+    return Tones(own, line, rgb_of(inks["paper"]), lit, rgb_of(inks["chalk"]))
 
 
 def _colour(piece: RoundPiece, look: RoundLook, order: Sequence[str], inks: dict[str, str]) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from uncle_sled.core.studies.build.standing import PERSON_KG, Standing
-from uncle_sled.core.words import Words
+from uncle_sled.core.words import Words, all_of
 
 LEAST_KG = 0.05
 
@@ -48,8 +48,4 @@ def _rain(one: Standing) -> str:
     if not one.rain:
         return ""
     verb = "is" if len(one.rain) == 1 and one.rain[0] == "roof" else "are"
-    return f" Open to rain: {_and(one.rain)} {verb} not on yet."
-
-
-def _and(names: tuple[str, ...]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    return f" Open to rain: {all_of(one.rain)} {verb} not on yet."

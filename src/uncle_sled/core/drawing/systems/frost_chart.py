@@ -17,11 +17,7 @@ MARKS_H = (0.0, 12.0, 24.0, 36.0, 48.0)
 
 def in_order(made: Frost) -> tuple[Wet, ...]:
     """What stands at nought first, first; what cannot be told before all, since nobody knows."""
-
-    def soon(wet: Wet) -> float:
-        return -1.0 if wet.unheated is None else 1e9 if wet.unheated.zero_h is None else wet.unheated.zero_h
-
-    return tuple(sorted(made.wets, key=lambda wet: (soon(wet), wet.name)))
+    return tuple(sorted(made.wets, key=lambda wet: (-1.0 if wet.unheated is None else wet.unheated.soon_h, wet.name)))
 
 
 def frost_bars(made: Frost, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
@@ -60,7 +56,7 @@ def _row(wet: Wet, scale: Scale, y: float, words: Words) -> list[Primitive]:
     ]
     if wet.unheated is not None:
         shapes += _bar(wet.unheated, scale, y + 5, 6.0, wet.id)
-    if wet.heated is not None and wet.heated.zero_h is not None and wet.place not in ("outside", "under"):
+    if wet.heated is not None and wet.heated.zero_h is not None and not wet.in_open_air:
         shapes += _bar(wet.heated, scale, y - 7, 2.5, wet.id)
     for at, (says, ink) in enumerate(_says(wet, words)):
         shapes.append(Text((scale.right + 10, y + 6 - 14 * at), says, 11, ink, anchor="left"))
@@ -71,9 +67,9 @@ def _says(wet: Wet, words: Words) -> list[tuple[str, str]]:
     """The words beside a row and their inks: when, and what the heater does for it."""
     if wet.unheated is None:
         return [("not checked:", "ochre word"), (wet.why, "ochre word")]
-    bad = wet.unheated.zero_h is not None and wet.unheated.zero_h < NIGHT_H
+    bad = wet.unheated.soon_h < NIGHT_H
     made = [(hours_words(wet.unheated, words), "primer" if bad else "ink")]
-    if wet.place in ("outside", "under"):
+    if wet.in_open_air:
         return made
     if wet.heated is None:
         return [*made, ("with heat: not checked", "ochre word")]

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.frost import KEPT_C, Drain, Freezing, Frost
-from uncle_sled.core.words import Words, lower_first
+from uncle_sled.core.words import Words, all_of, lower_first
 
 ASIDE_KG = 10.0  # less on one side nobody feels
 STEPS: dict[str, Callable[[str], str]] = {
@@ -73,4 +73,4 @@ def drain_words(s: Studied, made: Frost) -> tuple[str, ...]:
 
 def _step(drain: Drain, names: dict[str, str]) -> str:
     told = [f"Trap of the {lower_first(names[id])}" if drain.step == "trap" else names.get(id, id) for id in dict.fromkeys(drain.ids)]
-    return STEPS[drain.step](" and ".join([", ".join(told[:-1]), told[-1]] if len(told) > 1 else told))
+    return STEPS[drain.step](all_of(told))

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from uncle_sled.core.studies.systems.supply import CAR_V, PIN_A, Arrives, Supply
 from uncle_sled.core.wiring.network import Network
-from uncle_sled.core.words import count_of
+from uncle_sled.core.words import all_of, count_of
 
 MOST = 6
 
@@ -20,7 +20,7 @@ def stop_words_of(supply: Supply, net: Network) -> tuple[str, ...]:
     """What can hurt in this state alone."""
     live = supply.live
     told = [
-        f"{net.ends[id].name}: fed by {_and([net.ends[source].name for source in sources])} at once; they must never meet."
+        f"{net.ends[id].name}: fed by {all_of([net.ends[source].name for source in sources])} at once; they must never meet."
         for id, sources in live.meets
     ]
     told += [f"{net.ends[id].name}: its pins are live from inside while nothing is plugged in." for id in live.pins]
@@ -82,7 +82,3 @@ def _stored(supply: Supply) -> Iterator[str]:
 def _some(names: list[str]) -> str:
     more = f" and {len(names) - MOST} more" if len(names) > MOST else ""
     return ", ".join(names[:MOST]) + more
-
-
-def _and(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"

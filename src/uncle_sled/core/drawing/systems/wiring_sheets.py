@@ -9,11 +9,12 @@ from uncle_sled.core.drawing.paper import larger_of, paper_of
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, placed, rect
 from uncle_sled.core.drawing.sheets import SIZE, Column, Sheets
 from uncle_sled.core.drawing.stops import stop_words
-from uncle_sled.core.drawing.systems.one_line import as_live, one_line
+from uncle_sled.core.drawing.systems.one_line import Diagram, as_live, one_line
 from uncle_sled.core.drawing.systems.supply_words import stop_words_of, supply_words
 from uncle_sled.core.drawing.text_width import elided, wrapped
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.supply import Supply, supplies
+from uncle_sled.core.wiring.network import Network
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 from uncle_sled.core.words import Words
 
@@ -33,8 +34,9 @@ def wiring_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     large, small = larger_of(s.build).lying, paper_of(s.build).upright
     title = f"{name}, {s.build.name}"
     lists = _lists(s, wired, words, title, day)
-    states = [_state(wired, words, large, title, day, supply) for supply in supplies(s)]
-    return (_diagram(s, wired, words, large, title, day), *states, *lists, *_labels(wired, words, small, title, day))
+    whole = one_line(wired, words)
+    states = [_state(whole, wired.net, large, title, day, supply) for supply in supplies(s)]
+    return (_diagram(s, whole, large, title, day), *states, *lists, *_labels(wired, words, small, title, day))
 
 
 def _head(width: float, height: float, title: str, what: str, day: str) -> list[Primitive]:
@@ -52,30 +54,29 @@ def _foot(width: float) -> list[Primitive]:
     ]
 
 
-def _diagram(s: Studied, wired: Wired, words: Words, size: tuple[float, float], title: str, day: str) -> Page:
-    width, height = size
-    made = one_line(wired, words)
-    stops = [row for text in stop_words(s, ("Systems",)) for row in wrapped(f"STOP: {text}", 11, width - 2 * EDGE, "strong")]
-    below = 14.0 * len(stops)
-    told = [Text((EDGE, height - EDGE - 28 - 14 * k), row, 11, "primer", "strong", "left") for k, row in enumerate(stops)]
-    room = (width - 2 * EDGE, height - 2 * EDGE - 40 - below)
+def _fitted(made: Diagram, shapes: tuple[Primitive, ...], size: tuple[float, float], over: float, under: float) -> list[Primitive]:
+    """The diagram's shapes in the middle of a page. Args: over, under: room for words at its head and foot [points]."""
+    room = (size[0] - 2 * EDGE, size[1] - 2 * EDGE - 40 - over - under)
     scale = min(room[0] / made.width, room[1] / made.height, 1.25)
-    x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + (room[1] - made.height * scale) / 2
-    shapes = [_scaled(shape, scale) for shape in placed(made.shapes, scale, x, y)]
+    x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + under + (room[1] - made.height * scale) / 2
+    return [_scaled(shape, scale) for shape in placed(shapes, scale, x, y)]
+
+
+def _diagram(s: Studied, made: Diagram, size: tuple[float, float], title: str, day: str) -> Page:
+    width, height = size
+    stops = [row for text in stop_words(s, ("Systems",)) for row in wrapped(f"STOP: {text}", 11, width - 2 * EDGE, "strong")]
+    told = [Text((EDGE, height - EDGE - 28 - 14 * k), row, 11, "primer", "strong", "left") for k, row in enumerate(stops)]
+    shapes = _fitted(made, made.shapes, size, 14.0 * len(stops), 0.0)
     return Page(width, height, (*_head(width, height, title, "Wiring, one line", day), *told, *shapes, *_foot(width)), "wiring")
 
 
-def _state(wired: Wired, words: Words, size: tuple[float, float], title: str, day: str, supply: Supply) -> Page:
+def _state(made: Diagram, net: Network, size: tuple[float, float], title: str, day: str, supply: Supply) -> Page:
     """The diagram in one state: what is live strong, what it means in words under it."""
     width, height = size
-    made = one_line(wired, words)
-    stops = set(stop_words_of(supply, wired.net))
-    told = [(row, text in stops) for text in supply_words(supply, wired.net) for row in wrapped(text, 11, width - 2 * EDGE)]
+    stops = set(stop_words_of(supply, net))
+    told = [(row, text in stops) for text in supply_words(supply, net) for row in wrapped(text, 11, width - 2 * EDGE)]
     below = 14.0 * len(told) + 10
-    room = (width - 2 * EDGE, height - 2 * EDGE - 40 - below)
-    scale = min(room[0] / made.width, room[1] / made.height, 1.25)
-    x, y = EDGE + (room[0] - made.width * scale) / 2, EDGE + below + (room[1] - made.height * scale) / 2
-    shapes = [_scaled(shape, scale) for shape in placed(as_live(made.shapes, supply.live), scale, x, y)]
+    shapes = _fitted(made, as_live(made.shapes, supply.live), size, 0.0, below)
     lines = [
         Text((EDGE, EDGE + below - 14 - 14 * k), row, 11, "primer" if bad else "ink", "strong" if bad else "text", "left")
         for k, (row, bad) in enumerate(told)

@@ -9,7 +9,7 @@ from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import stands_outside
-from uncle_sled.core.studies.systems.frost import NIGHT_H, Frost, Wet, frost_of
+from uncle_sled.core.studies.systems.frost import NIGHT_H, Frost, frost_of
 from uncle_sled.core.studies.systems.heat import heaters_of
 from uncle_sled.core.studies.systems.systems_as_built import the_water
 from uncle_sled.core.studies.systems.water import LEAST_TRAP_M
@@ -142,7 +142,7 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
     outside = [t for t in wet if stands_outside(build, t)]
     if outside:
         many = f" and {len(outside) - 1} more" if len(outside) > 1 else ""
-        hours = [f.unheated.zero_h for f in made.wets if f.place in ("outside", "under") and f.unheated is not None and f.unheated.zero_h]
+        hours = [f.unheated.zero_h for f in made.wets if f.in_open_air and f.unheated is not None and f.unheated.zero_h]
         soon = f" {words.degrees(0)} after {min(hours):.0f} h, full and still." if hours else ""
         yield TANK_FREEZES.found(
             f"{outside[0].name}{many} may freeze",
@@ -152,26 +152,20 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _ices_inside(s, made, words)
 
 
-def _zero_h(wet: Wet, heats: bool) -> float:
-    told = wet.heated if heats else wet.unheated
-    return told.zero_h if told is not None and told.zero_h is not None else 1e9
-
-
 def _ices_inside(s: Studied, made: Frost, words: Words) -> Iterator[Finding]:
     """With the heater on; where none is aboard, without."""
     heats = bool(heaters_of(s.build))
-    for wet in sorted(made.wets, key=lambda wet: _zero_h(wet, heats)):
-        told = wet.heated if heats else wet.unheated
-        if wet.place not in ("inside", "cupboard") or told is None or told.zero_h is None or told.zero_h > NIGHT_H:
-            continue
+    inside = [(wet, wet.heated if heats else wet.unheated) for wet in made.wets if not wet.in_open_air]
+    soon = [(told.soon_h, at, wet) for at, (wet, told) in enumerate(inside) if told is not None and told.soon_h <= NIGHT_H]
+    if soon:  # the soonest is enough: the view lists them
+        hours, _, wet = min(soon)
         how = "with the heater on" if heats else "and no heater is aboard"
         yield WATER_ICES.found(
             f"{wet.name} freezes {'while it is heated' if heats else 'in a night'}",
-            f"It stands {wet.stands}: {words.degrees(0)} after {told.zero_h:.0f} h {how}.",
+            f"It stands {wet.stands}: {words.degrees(0)} after {hours:.0f} h {how}.",
             ("frost", wet.id),
-            number=told.zero_h,
+            number=hours,
         )
-        return  # the soonest of a kind is enough: the view lists them
 
 
 def water_findings(s: Studied, words: Words) -> Iterator[Finding]:

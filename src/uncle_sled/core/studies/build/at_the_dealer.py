@@ -13,8 +13,10 @@ import msgspec
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.sections import sections
+from uncle_sled.core.studies.build.schedule import Schedule
 
 SQUARE_M, LEVEL_M, LENGTH_M, USUAL_M, TYRE_M = 0.003, 0.005, 0.020, 0.005, 0.025
+NOT_THERE_YET = ("frame", "axle", "floor-on", "survey")  # tasks after which the real thing has been measured anyhow
 BOLT_SHARE = 0.25  # of a rail's width on either side, for a bolt through its middle
 
 
@@ -47,11 +49,16 @@ def to_survey(s: Studied) -> tuple[ToSurvey, ...]:
     if rig.frame_top is not None:
         made.append(ToSurvey("height of the frame's top, level", rig.frame_top.si, LEVEL_M, "the floor twists as it is bolted down"))
     if s.support is not None and len(s.support.axles_m):
-        at = float(sum(s.support.axles_m) / len(s.support.axles_m))
-        made.append(ToSurvey("ball to the middle of its axles", at, axle_within_m(s), "the ball leaves its band"))
+        made.append(ToSurvey("ball to the middle of its axles", s.support.mean_axle_m, axle_within_m(s), "the ball leaves its band"))
     if shell.wheel_boxes is not None:
         made.append(ToSurvey("between the wheel boxes", body.width - 2 * shell.wheel_boxes.width.si, TYRE_M / 2, "a tyre rubs"))
     return tuple(made)
+
+
+def still_to_survey(s: Studied, schedule: Schedule) -> tuple[ToSurvey, ...]:
+    """The same while the real thing is not there yet; nothing once a task is done after which it has been measured anyhow."""
+    waits = any(placed.task.id in NOT_THERE_YET and not placed.task.done for placed in schedule.placed)
+    return to_survey(s) if waits else ()
 
 
 def axle_within_m(s: Studied) -> float | None:
@@ -61,7 +68,7 @@ def axle_within_m(s: Studied) -> float | None:
     """
     if s.support is None or not len(s.support.axles_m):
         return None
-    at = float(sum(s.support.axles_m) / len(s.support.axles_m))
+    at = s.support.mean_axle_m
     found = []
     for row in s.towing_rows:
         tongue, total = float(s.readings.tongue_kg[row]), float(s.readings.total_kg[row])

@@ -12,14 +12,12 @@ from collections.abc import Iterator
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
-from uncle_sled.core.document.shell import Face, Shell
+from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
-from uncle_sled.core.framing.welded_tube import tube_in_wall
-from uncle_sled.core.materials import TIMBER, Material, materials
 from uncle_sled.core.parts.all_parts import framed_of, parts_of
-from uncle_sled.core.parts.face_build import Library, layer_kg_m2, library_of
-from uncle_sled.core.parts.from_shell import face_sums
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums, layers_kg_m2
 from uncle_sled.core.parts.part import Part
 from uncle_sled.core.studies.build.what_it_is import Bringing, bringing_of, kind_of_sticks, kind_of_thing, kinds_of_layers
 
@@ -54,8 +52,7 @@ def brought(build: Build, facts: Facts) -> tuple[Brought, ...]:
         face = faces[rest[1]] if (root, rest[0]) == ("shell", "faces") else None
         sums = face_sums(face, build.shell, framed, library) if face is not None else None
         if face is not None and sums is not None and sums.build is not None:
-            timber = (tube_in_wall(framed.sizes) if sums.sticks else None) or materials()[TIMBER]
-            made += _layers(part, face, build.shell, library, here, timber, sums.sticks)
+            made += _layers(part, layers_kg_m2(face, sums, framed, library), kinds_of_layers(face, build.shell, library), here)
         else:
             what = _kind(part, root, rest, things, build.shell)
             made.append(Brought(part, what, here.by(part.id, what)))
@@ -88,16 +85,12 @@ def _kind(part: Part, root: str, rest: list[str], things: dict[str, Thing], shel
     return of[rest[0]]
 
 
-def _layers(
-    part: Part, face: Face, shell: Shell, library: Library, here: Bringing, timber: Material, sticks: float | None
-) -> Iterator[Brought]:
-    """A face layer by layer; glue and fasteners go with the layers by their mass. Args: timber, sticks: as of ``layer_kg_m2``."""
-    masses = [layer_kg_m2(layer, library[layer.material], timber, sticks) for layer in face.layers]
+def _layers(part: Part, masses: list[float], kinds: list[str], here: Bringing) -> Iterator[Brought]:
+    """A face layer by layer; glue and fasteners go with the layers by their mass. Args: masses, kinds: of its layers."""
     whole = sum(masses)
     if whole <= 0:  # nothing but glue
         yield Brought(part, "sheathing", here.by(part.id, "sheathing"))
         return
-    kinds = kinds_of_layers(face, shell, library)
     gathered: dict[str, float] = {}
     for what, mass in zip(kinds, masses, strict=True):
         gathered[what] = gathered.get(what, 0.0) + mass / whole

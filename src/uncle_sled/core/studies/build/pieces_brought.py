@@ -11,7 +11,7 @@ from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.all_parts import framed_of
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.parts.from_shell import SUB_FRAME
+from uncle_sled.core.parts.from_shell import sticks_group, sticks_part
 from uncle_sled.core.parts.ridge_sticks import ridge_sticks
 from uncle_sled.core.studies.build.what_it_is import bringing_of, kind_of_sticks, kind_of_thing, kinds_of_layers
 from uncle_sled.core.studies.cut.numbers import runs_of
@@ -52,7 +52,7 @@ def _known(build: Build, facts: Facts) -> _Known:
     framed, shell, library = framed_of(build, facts), build.shell, library_of(facts.materials)
     sticks: dict[str, tuple[str, str]] = {}
     for member in framed.members:
-        part = f"sticks-{(SUB_FRAME if member.role == SUB_FRAME else member.face_kind).replace(' ', '-')}"
+        part = sticks_part(sticks_group(member))
         sticks[member.id] = (part, kind_of_sticks(part, shell))
     for stick in ridge_sticks(shell, framed.body) if framed.body is not None else ():
         sticks[f"roof/{stick.id}"] = (stick.id, "roof sticks")

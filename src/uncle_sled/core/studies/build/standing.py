@@ -152,7 +152,7 @@ def _lifts_kg(s: Studied, tongue_kg: float | None) -> float | None:
     """
     if tongue_kg is None or s.support is None or s.build.rig.carrier != "ball" or not len(s.support.axles_m):
         return None
-    axle = float(np.mean(s.support.axles_m))
+    axle = s.support.mean_axle_m
     behind = length_m(s.build) - axle
     return tongue_kg * axle / behind if behind > 0.05 else None
 

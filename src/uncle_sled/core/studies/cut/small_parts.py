@@ -21,7 +21,6 @@ from uncle_sled.core.words import count_of
 CLIP_M, SHRINK_M, PIPE_CLIP_M = 0.30, 0.04, 0.50
 BLADE_MOST_A = 40.0
 BOLTED = ("battery", "bus bar", "main switch", "shunt", "inverter", "inverter charger", "earth stud")  # ends with a bolt for each core
-ON_A_BOARD = ("AC board", "RCD")
 MORE = 1.1
 THICK_MM2 = 10.0  # from here on every end is a lug
 SPARE = 1  # of each blade fuse
@@ -47,7 +46,7 @@ def small_parts(build: Build, wired: Wired) -> tuple[SmallPart, ...]:
 def _guards(wired: Wired) -> list[SmallPart]:
     """Fuses by size, with a holder where they do not sit in a fuse box; breakers of mains by size and poles."""
     blades: Counter[float] = Counter()
-    holders = bolted_holders = 0
+    holders = 0
     bolted: Counter[float] = Counter()
     breakers: Counter[tuple[float, int]] = Counter()
     poles = 2 if wired.net.mains >= 200 else 1
@@ -63,7 +62,6 @@ def _guards(wired: Wired) -> list[SmallPart]:
                 holders += wired.net.ends[side].kind != "fuse box"
             else:
                 bolted[wire.fuse_a] += 1
-                bolted_holders += 1
     made = [
         SmallPart(f"fuse {amps:g}", f"Blade fuses {amps:g} A", "fuse", "pieces", many + SPARE, 1.0, f"{many} laid, and a spare")
         for amps, many in sorted(blades.items())
@@ -84,14 +82,14 @@ def _guards(wired: Wired) -> list[SmallPart]:
         )
         for amps, many in sorted(bolted.items())
     ]
-    if bolted_holders:
+    if bolted:
         made.append(
             SmallPart(
                 "fuse holders bolted",
                 "Covered holders for bolt-down fuses",
                 "fuse holder bolted",
                 "pieces",
-                bolted_holders,
+                bolted.total(),
                 1.0,
                 "one each",
             )

@@ -90,7 +90,7 @@ def take_off(build: Build, facts: Facts) -> TakeOff:
     """Everything to cut for a build's body; empty where no body is drawn yet. Of a bought shell only what comes in."""
     shell, framed = build.shell, framed_of(build, facts)
     library = library_of(facts.materials)
-    members = come_in_since(shell, framed.members) if shell.framing.school == BOUGHT.name else framed.members
+    members = come_in_since(shell, framed.members)
     cut = build.cut
     imperial = build.brief.region == "North American"
     pieces = [piece for member in members for piece in stick_pieces(member, library)]

@@ -12,13 +12,11 @@ import msgspec
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.engine import keep
-from uncle_sled.core.framing.bought_shell import BOUGHT, come_in_since
+from uncle_sled.core.framing.bought_shell import come_in_since
 from uncle_sled.core.framing.frame_body import face_of
-from uncle_sled.core.framing.welded_tube import tube_in_wall
 from uncle_sled.core.geometry.surfaces import Surface
-from uncle_sled.core.materials import TIMBER, materials
-from uncle_sled.core.parts.face_build import layer_kg_m2, library_of
-from uncle_sled.core.parts.from_shell import SUB_FRAME, face_sums
+from uncle_sled.core.parts.face_build import library_of
+from uncle_sled.core.parts.from_shell import face_sums, layers_kg_m2, sticks_group, sticks_part
 from uncle_sled.core.reading.studied import Studied
 
 
@@ -68,15 +66,14 @@ def face_weights(s: Studied, surface: Surface) -> tuple[FaceWeight, ...]:
         if sums.build is None:
             made.append(FaceWeight("typed", face.id, face.id, mine, net, rel(face.id)))
         else:
-            timber = (tube_in_wall(s.framed.sizes) if sums.sticks else None) or materials()[TIMBER]
-            each = [layer_kg_m2(layer, library[layer.material], timber, sums.sticks) for layer in face.layers]
+            each = layers_kg_m2(face, sums, s.framed, library)
             for layer, kg in zip(face.layers, each, strict=True):
                 made.append(FaceWeight("layer", layer.id, face.id, mine * kg / max(sum(each), 1e-12), net, rel(face.id)))
-    since = {member.id for member in come_in_since(shell, s.framed.members)} if shell.framing.school == BOUGHT.name else None
+    since = {member.id for member in come_in_since(shell, s.framed.members)}
     for member in s.framed.on(surface.id):
-        if since is not None and member.id not in since:
+        if member.id not in since:
             continue  # it was there when the bought shell was weighed
-        part = f"sticks-{(SUB_FRAME if member.role == SUB_FRAME else member.face_kind).replace(' ', '-')}"
+        part = sticks_part(sticks_group(member))
         if part in parts:  # those of a face with a typed weight are in that weight
             made.append(FaceWeight("stick", member.id, part, member.mass_kg, member.shape, rel(part)))
     for cut in s.framed.cuts:

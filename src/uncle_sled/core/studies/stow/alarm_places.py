@@ -7,12 +7,14 @@ alarm's top within 300 mm of the floor, a smoke alarm's within 300 mm of the cei
 from __future__ import annotations
 
 import msgspec
-from shapely.geometry import LineString
 
+from uncle_sled.core.document.roles import ALARMS
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.parts.inside import inside_of
+from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.beds import beds_in
+from uncle_sled.core.studies.stow.room import room_of
+from uncle_sled.core.studies.stow.solids import TOUCH_M
 
 LOW_M, HIGH_M = 0.30, 0.30
 OFF_M = 0.02  # of floor and ceiling, where it is moved to
@@ -30,22 +32,19 @@ class AlarmPlace(msgspec.Struct, frozen=True):
 
 def misplaced(s: Studied) -> tuple[AlarmPlace, ...]:
     """Alarms inside that hang too high or too low; none without a body."""
-    body = s.framed.body
-    if body is None:
+    room = room_of(s.build, s.facts)
+    if room is None:
         return ()
-    shape = inside_of(s.build.shell, body)
     lowest_bed = _lowest_bed_m(s)
     made = []
     for thing in s.build.stow.things:
         if thing.taken_out or thing.outside:
             continue
-        along = thing.length.si if thing.turn % 180 == 0 else thing.width.si
-        x = thing.x.si + along / 2
-        column = shape.intersection(LineString(((x, -10.0), (x, 20.0))))
-        if column.is_empty:
+        ceiling = room.ceiling_m(thing.x.si + standing_size_m(thing, thing.turn)[0] / 2, thing.y.si)
+        if ceiling is None or ALARMS.isdisjoint(thing.roles):
             continue
-        _, floor, _, ceiling = column.bounds
-        made += [place for role in thing.roles if (place := _place(thing, role, floor, ceiling, lowest_bed)) is not None]
+        # a room's outline is larger by a touch than what is really there
+        made += [place for role in thing.roles if (place := _place(thing, role, room.floor_m, ceiling - TOUCH_M, lowest_bed)) is not None]
     return tuple(made)
 
 

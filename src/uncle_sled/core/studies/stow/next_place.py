@@ -13,12 +13,14 @@ from msgspec.structs import replace
 from uncle_sled.core.document.placing import on_roof
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.roles import ALARMS
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
 from uncle_sled.core.parts.all_parts import axle_middle_m
 from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.parts.heights import frame_top_m
+from uncle_sled.core.studies.stow.alarm_places import OFF_M
 from uncle_sled.core.studies.stow.at_hand import WALK_IN_M
 from uncle_sled.core.studies.stow.free_places import free_places
 from uncle_sled.core.studies.stow.room import Room, floor_m, room_of
@@ -29,8 +31,7 @@ STEP_M = 0.05
 LARGER_M = 0.1  # a mattress may be larger than its bed by so much
 CLEAR_M = 0.1  # between a tyre and what hangs beside it
 
-UNDER_M, OVER_M, AT_HAND_M = 0.02, 0.30, 0.70  # of a ceiling; of who lies; where nobody lies yet
-ALARMS = {"gas alarm", "smoke alarm", "CO alarm"}
+OVER_M, AT_HAND_M = 0.30, 0.70  # over who lies; where nobody lies yet
 
 Spot = tuple[float, float, float]
 
@@ -83,7 +84,7 @@ def next_place(build: Build, facts: Facts, framed: Framed, thing: Thing) -> Spot
     if not len(free.x_m):
         return _beside_all(build, thing, usual) if room is None or thing.outside else _within(framed.body, build, thing, usual)
     far = np.abs(free.x_m - usual[0]) + np.abs(free.y_m - usual[1]) + 3 * np.abs(free.z_m - usual[2])
-    if not thing.outside and (thing.kind in AT_WALLS or ALARMS & {*thing.roles}):
+    if not thing.outside and (thing.kind in AT_WALLS or not ALARMS.isdisjoint(thing.roles)):
         side = _emptier_side(build)
         # as near the wall as it goes on that side; the middle of the body first
         far = np.abs(free.x_m - usual[0]) - 4.0 * side * free.y_m + 3 * np.abs(free.z_m - usual[2])
@@ -95,9 +96,9 @@ def _hangs_m(build: Build, thing: Thing, room: Room, usual: Spot) -> float:
     """Underside [m]: an alarm for smoke under the ceiling, for carbon monoxide over those who lie, all else where it is usual."""
     ceiling = room.ceiling_m(usual[0])
     high = thing.height.si
-    if ceiling is None or not ALARMS & {*thing.roles}:
+    if ceiling is None or ALARMS.isdisjoint(thing.roles):
         return usual[2]
-    top = ceiling - high - UNDER_M
+    top = ceiling - high - OFF_M
     if "smoke alarm" in thing.roles:
         return top
     if "CO alarm" in thing.roles:

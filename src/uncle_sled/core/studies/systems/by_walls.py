@@ -5,6 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.document.shell import Shell
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.framing.frame_body import Framed
+from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.parts.inside import thickness_m
 
 AGAINST_M = 0.06  # nearer to a wall than this it lies against it
@@ -16,7 +17,7 @@ def gaps_m(shell: Shell, framed: Framed, thing: Thing) -> dict[str, float]:
     if body is None:
         return {}
     half = body.width / 2
-    along, across = (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)
+    along, across, _ = standing_size_m(thing, thing.turn)
     return {
         "left side": half - thickness_m(shell, "left side") + (thing.y.si - across / 2),
         "right side": half - thickness_m(shell, "right side") - (thing.y.si + across / 2),

@@ -20,7 +20,7 @@ from uncle_sled.core.parts.face_build import R_INSIDE_WALL, R_OUTSIDE
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import UNDER_M, stands_outside
 from uncle_sled.core.studies.systems.by_walls import faces_by
-from uncle_sled.core.studies.systems.heat import AIR_WH_M3K, Losses
+from uncle_sled.core.studies.systems.heat import Losses
 from uncle_sled.core.studies.systems.systems_as_built import the_losses, the_water
 from uncle_sled.core.studies.systems.water import TAP, USUAL_BORE_M, WARMS
 from uncle_sled.core.words import lower_first
@@ -36,6 +36,7 @@ NIGHT_H, MOST_H = 12.0, 24.0 * 60
 HALVINGS = 48  # to a fraction of a second
 BODY_LEAST_H = 1e-3  # where nothing is known of what the walls hold
 KINDS = ("fresh", "grey", "black")
+OPEN_AIR = ("outside", "under")
 
 WetKind = Literal["fresh", "grey", "black", "heater", "hose", "trap"]
 Place = Literal["outside", "under", "inside", "cupboard"]
@@ -50,6 +51,11 @@ class Freezing(msgspec.Struct, frozen=True):
 
     zero_h: float | None
     solid_h: float | None
+
+    @property
+    def soon_h(self) -> float:
+        """Hours until nought, to sort by: what never does is last."""
+        return math.inf if self.zero_h is None else self.zero_h
 
 
 class Wet(msgspec.Struct, frozen=True):
@@ -72,6 +78,11 @@ class Wet(msgspec.Struct, frozen=True):
     own_w: float | None
     aside_kg: float | None
     why: str = ""
+
+    @property
+    def in_open_air(self) -> bool:
+        """Whether the night itself is round it, and no heater reaches it."""
+        return self.place in OPEN_AIR
 
     @property
     def stands(self) -> str:
@@ -107,8 +118,9 @@ class Frost(msgspec.Struct, frozen=True):
     @property
     def first(self) -> Wet | None:
         """What stands at nought first while nothing heats."""
-        told = [wet for wet in self.wets if wet.unheated is not None and wet.unheated.zero_h is not None]
-        return min(told, key=lambda wet: (wet.unheated.zero_h or 0.0) if wet.unheated is not None else 0.0, default=None)
+        told = [(wet.unheated.soon_h, at, wet) for at, wet in enumerate(self.wets) if wet.unheated is not None]
+        soon, _, wet = min(told, default=(math.inf, 0, None))
+        return wet if soon < math.inf else None
 
 
 def freezing(mass_kg: float, skin_w_k: float, start_c: float, out_c: float, over_k: float, body_h: float | None) -> Freezing:
@@ -182,8 +194,7 @@ def frost_of(s: Studied) -> Frost:
         why.append(f"No frost: {{{out:.0f} °C}} on the coldest night.")
     if not found:
         why.append("Nothing aboard holds water.")
-    k = made.ua_w_k + AIR_WH_M3K * made.air_m3h * (1 - (build.systems.air.recovery or 0.0))
-    holds = sum(path.heat_j_k for path in made.paths)
+    k, holds = made.k_w_k, made.holds_j_k
     blank = bool(made.unknown) or not made.paths
     body_h = None if blank or k <= 0 else max(holds / k / 3600, BODY_LEAST_H)
     held = None
@@ -234,7 +245,7 @@ def _water_of(s: Studied) -> list[_Found]:
 def _wet(s: Studied, made: Losses, found: _Found, out: float, inside: float, body_h: float | None, held: float | None) -> Wet:
     build, thing = s.build, found.thing
     place, wall, share = _stands(s, made, thing) if thing is not None else ("inside", "", 1.0)
-    open_air = place in ("outside", "under")
+    open_air = place in OPEN_AIR
     blank = found.mass_kg <= 0
     why = (
         "how much it holds is not said"

@@ -207,6 +207,7 @@ class Losses(msgspec.Struct, frozen=True):
     outside_c: float | None
     paths: tuple[Path, ...]
     ua_w_k: float
+    k_w_k: float  # by paths and air together
     air_m3h: float
     air_said: bool
     loss_w: float | None
@@ -217,6 +218,11 @@ class Losses(msgspec.Struct, frozen=True):
     holds_c: float | None
     unknown: tuple[str, ...]
     why: tuple[str, ...]
+
+    @property
+    def holds_j_k(self) -> float:
+        """What the layers of all faces hold [J/K]; too little where a face has only a figure for its U."""
+        return sum(path.heat_j_k for path in self.paths)
 
     @property
     def sure(self) -> bool:
@@ -264,6 +270,7 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
     ua = sum((p.u_w_m2k or 0.0) * p.area_m2 for p in paths)
     vent = air.vent_m3h if air.vent_m3h is not None else USUAL_AIR_M3H
     flow = vent * (1 - (air.recovery or 0.0))
+    k = ua + AIR_WH_M3K * flow
     heaters = heaters_of(build)
     rated = [watts for _, watts in heaters if watts is not None]
     there = sum(rated) if rated else None
@@ -274,6 +281,7 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
             outside,
             paths=paths,
             ua_w_k=ua,
+            k_w_k=k,
             air_m3h=vent,
             air_said=air.vent_m3h is not None,
             loss_w=None,
@@ -285,7 +293,6 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
             unknown=unknown,
             why=tuple(why),
         )
-    k = ua + AIR_WH_M3K * flow
     loss = k * (inside - outside)
     holds = sum(p.heat_j_k for p in paths)
     up = warm_up_h(holds, k, there, max(outside, min(outside, inside)), inside, outside) if there is not None and holds > 0 else None
@@ -294,6 +301,7 @@ def losses(build: Build, facts: Facts, framed: Framed) -> Losses:
         outside,
         paths=paths,
         ua_w_k=ua,
+        k_w_k=k,
         air_m3h=vent,
         air_said=air.vent_m3h is not None,
         loss_w=loss,

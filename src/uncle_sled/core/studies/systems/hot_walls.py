@@ -19,6 +19,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.parts.face_build import R_OUTSIDE, Library, library_of, warm_layers
+from uncle_sled.core.parts.from_stow import standing_size_m
 from uncle_sled.core.studies.stow.solids import side_of
 from uncle_sled.core.studies.systems.bank import stands_outside
 from uncle_sled.core.studies.systems.by_walls import gaps_m
@@ -176,7 +177,7 @@ def hot_walls(build: Build, facts: Facts, framed: Framed) -> tuple[HotWall, ...]
 def _wall(build: Build, library: Library, thing: Thing, face: str, gap_m: float, told: Hot) -> HotWall:
     hot_c, doubt_k = told.surface_c, told.doubt_k
     typed = [c.deep.si for c in thing.clear if c.kind == "heat" and side_of(c.side, thing.turn) == WALLS[face]]
-    along, across = (thing.length.si, thing.width.si) if thing.turn % 180 == 0 else (thing.width.si, thing.length.si)
+    along, across, _ = standing_size_m(thing, thing.turn)
     wide = along if face in ("left side", "right side") else across
     cells = cells_of(build, library, face)
     at = up_to = None

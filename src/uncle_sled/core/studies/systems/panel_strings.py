@@ -179,15 +179,15 @@ def _plates(things: list[Thing]) -> tuple[Floats, Floats]:
     return watts / volts, volts
 
 
-def lit_w(build: Build, panels: tuple[Thing, ...], lit: dict[str, Floats]) -> Floats:
+def lit_w(panels: tuple[Thing, ...], rows: tuple[Strung, ...], lit: dict[str, Floats]) -> Floats:
     """What panels give by the hour as they are strung [W], shape of each in ``lit``.
 
-    Args: lit: by a panel's id, its share of a full sun in each hour. Panels that stand in no row count by themselves.
+    Args: rows: of the whole build; lit: by a panel's id, its share of a full sun in each hour. Panels that stand in no row count by themselves.
     """
     wanted = {thing.id: thing for thing in panels}
     shape = next(iter(lit.values())).shape if lit else (0,)
     whole, placed = np.zeros(shape), set()
-    for one in strung(build):
+    for one in rows:
         mine = np.zeros(shape)
         for row in one.rows:
             things = [wanted[id] for id in row.panels if id in wanted]

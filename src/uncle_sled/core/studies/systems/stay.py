@@ -17,7 +17,7 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.arriving import BY_MAINS, by_mains_ids, charging_ids, strings_arriving
 from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
-from uncle_sled.core.studies.systems.panel_strings import lit_w
+from uncle_sled.core.studies.systems.panel_strings import Strung, lit_w, strung
 from uncle_sled.core.studies.systems.sun import HOURS, Sky, darkest_day, on_panel_hours, skies
 from uncle_sled.core.wiring.appliances import (
     CHARGER_ETA,
@@ -313,8 +313,9 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
     of_day = (ARRIVES_H + np.arange(hours)) // HOURS
     given, held = np.zeros(hours), np.zeros(hours)
     skies_of = [sky.of_day(n) for n in range(int(of_day[-1]) + 1)]
+    rows = strung(build)
     for string in strings_arriving(build):
-        by_k = {k: _of_a_day(build, string.panels, latitude, day, k) for k in set(skies_of)}
+        by_k = {k: _of_a_day(build, string.panels, rows, latitude, day, k) for k in set(skies_of)}
         gives = np.array([by_k[skies_of[n]][hour] for n, hour in zip(of_day.tolist(), clock.tolist(), strict=True)])
         given += gives
         if string.limit_w is not None:
@@ -322,14 +323,14 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
     return given, held
 
 
-def _of_a_day(build: Build, panels: tuple[Thing, ...], latitude: float, day: int, k: float) -> Floats:
+def _of_a_day(build: Build, panels: tuple[Thing, ...], rows: tuple[Strung, ...], latitude: float, day: int, k: float) -> Floats:
     """What panels give in the hours of a day under one sky [Wh], shape (24,)."""
     shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
     lit = {
         thing.id: np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0))
         for thing, f in ((thing, figures_of(thing)) for thing in panels)
     }
-    return np.asarray(lit_w(build, panels, lit) * DIRT_AND_HEAT * (1 - shade))
+    return np.asarray(lit_w(panels, rows, lit) * DIRT_AND_HEAT * (1 - shade))
 
 
 def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:

@@ -12,6 +12,7 @@ from functools import lru_cache
 
 import msgspec
 
+from uncle_sled.core.document.roles import ALARMS
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.tables import table
 from uncle_sled.core.wiring.appliances import BOOSTER_ETA, usable_wh
@@ -23,7 +24,6 @@ from uncle_sled.core.wiring.wired import Wired, wired_of
 CAR_V, CAR_MM2, CAR_M, PIN_A = 13.8, 2.5, 6.0, 15.0  # usual: volts while driving, the car's own wire one way, what its plug is fused at
 BANK_V = {"LFP": 13.2, "AGM": 12.5, "lead": 12.4, "": 12.5}  # half full, at rest
 BANK_OHM = {"LFP": 0.01, "AGM": 0.03, "lead": 0.04, "": 0.03}
-ALARMS = ("CO alarm", "smoke alarm", "gas alarm")
 
 
 class Arrives(msgspec.Struct, frozen=True):
@@ -183,7 +183,7 @@ def _draws(net: Network, live: Live) -> tuple[Draw, ...]:
             continue
         fed = any(net.ends[source].kind in STORES for source in live.ends[id])
         if end.runs is not None:
-            always = end.runs.must_run or any(role in ALARMS for role in end.runs.roles)
+            always = end.runs.must_run or not ALARMS.isdisjoint(end.runs.roles)
             mean = end.runs.daily_wh / 24.0 if end.runs.daily_wh is not None else None
             made.append(Draw(id, end.name, mean if always else end.runs.power_w, always, fed))
         elif end.kind in standby_w():

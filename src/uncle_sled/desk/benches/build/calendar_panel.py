@@ -10,7 +10,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.drawing.build.day_strip import last_day
-from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_pointer, day_words, plan_chart, rows_of
+from uncle_sled.core.drawing.build.plan_chart import ROW, TOP, Scale, chart_high, day_of, day_pointer, day_words, plan_chart, rows_of
 from uncle_sled.core.drawing.build.standing_words import there_words
 from uncle_sled.core.drawing.pick import id_at
 from uncle_sled.core.drawing.primitives import Primitive, rect
@@ -228,7 +228,7 @@ class CalendarPanel(PanelOf[BuildBench]):
         if not schedule.placed:
             return ""
         if self.session.day is not None and (one := on_day(self.session.studied, schedule, self.session.day)) is not None:
-            when = day_words(schedule.begin + timedelta(days=int(self.session.day)))
+            when = day_of(schedule.begin, self.session.day)
             return f"On {when}: {there_words(one, self.words, self.session.build.rig.carrier == 'vehicle bed')}"
         if schedule.never:
             return f"{len(schedule.never)} tasks find no day: {self.bench.name_of(schedule.never[0][0])}, {schedule.never[0][1]}."

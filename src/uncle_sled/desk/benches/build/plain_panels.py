@@ -9,7 +9,7 @@ from uncle_sled.core.drawing.build.trip_words import trip_words
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.panel_glue import glued_up
-from uncle_sled.core.studies.build.at_the_dealer import ToSurvey, to_survey
+from uncle_sled.core.studies.build.at_the_dealer import ToSurvey, still_to_survey
 from uncle_sled.core.studies.build.chance import Chance, chance_of
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.gluing import CAUTION, Bead, beads_of, cloth_m2, mass_ratio, resin_for
@@ -26,7 +26,6 @@ from uncle_sled.desk.kit.table import Column
 
 SIDE_PX, WIDE_PX = 262, 420
 LEASTS: tuple[Least, ...] = ("roll", "sleep")
-NOT_THERE_YET = ("frame", "axle", "floor-on", "survey")  # tasks after which the real thing has been measured anyhow
 HEAVY_KG = 1000.0  # of weights, from which nobody would carry them
 
 
@@ -89,8 +88,7 @@ class TodayPanel(PanelOf[BuildBench]):
 
     def to_measure(self) -> tuple[ToSurvey, ...]:
         """Sizes of what is not there yet."""
-        waits = any(placed.task.id in NOT_THERE_YET and not placed.task.done for placed in self.bench.schedule().placed)
-        return to_survey(self.studied) if waits else ()
+        return still_to_survey(self.studied, self.bench.schedule())
 
     def _why(self) -> str:
         schedule = self.bench.schedule()

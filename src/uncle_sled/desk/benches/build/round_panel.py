@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
 from functools import partial
 from typing import Any
 
@@ -13,7 +12,7 @@ from PySide6.QtWidgets import QSlider
 
 from uncle_sled.core.document.edits import Op, add_to, set_to
 from uncle_sled.core.drawing.build.day_strip import HIGH, StripScale, day_strip, last_day
-from uncle_sled.core.drawing.build.plan_chart import day_words
+from uncle_sled.core.drawing.build.plan_chart import day_of
 from uncle_sled.core.drawing.build.round_legend import Line, legend, legend_drawn
 from uncle_sled.core.drawing.build.round_look import OFF, Colours, RoundLook, moved_of, shown_of, tones_of
 from uncle_sled.core.drawing.build.standing_words import there_words
@@ -220,7 +219,7 @@ class RoundPanel(PanelOf[BuildBench]):
         if session.day is None:
             return f"When all is done, tanks empty: {words}"
         schedule = session.schedule()
-        when = day_words(schedule.begin + timedelta(days=int(session.day)))
+        when = day_of(schedule.begin, session.day)
         return f"On {when}, tanks empty: {words}"
 
     # the piece

@@ -1,4 +1,4 @@
-"""238 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""244 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -177,6 +177,12 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
+    Wrong("studies/systems/own_batteries.py", "return own.holds_wh / use\n", "return use / own.holds_wh\n"),
+    Wrong("studies/systems/own_batteries.py", "there_h * (own.charge_w or 0.0) * PACK_ETA", "there_h * (own.charge_w or 0.0)"),
+    Wrong("studies/systems/own_batteries.py", "(1 - TAPER_FROM) / TAPER if lead", "(1 - TAPER_FROM) * TAPER if lead"),
+    Wrong("studies/systems/own_batteries.py", "fill_wh / (INVERTER_ETA if run.ac else 1.0)", "fill_wh * (INVERTER_ETA if run.ac else 1.0)"),
+    Wrong("wiring/appliances.py", "own.use_wh / PACK_ETA / own.charge_w", "own.use_wh / own.charge_w"),
+    Wrong("wiring/appliances.py", '"driving": systems.drive_hours, "home"', '"driving": 24.0, "home"'),
     Wrong("studies/systems/stay.py", "hours /= (drawn / hourly_w) ** (PEUKERT - 1)", "hours /= (drawn / hourly_w) ** PEUKERT"),
     Wrong("studies/systems/bank.py", "own + 2 * cable_m * 0.0175", "own + cable_m * 0.0175", True),
     Wrong("studies/systems/bank.py", "capacity = min(known) * rows", "capacity = max(known) * rows", True),
@@ -520,6 +526,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             *WHOLE,
             "tests/validation/test_systems_check_cases.py",
             "tests/validation/test_comfort_check_cases.py",
+            "tests/core/test_own_batteries.py",
             "tests/core/test_systems.py",
             "tests/core/test_nothing_silent.py",
         ),

@@ -16,6 +16,7 @@ from uncle_sled.core.studies.systems.supply import supplies
 from uncle_sled.core.studies.systems.year import all_year
 from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
 from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import export_bytes
@@ -70,6 +71,29 @@ def test_what_no_load_can_be_is_said_and_changes_nothing(open_on, column, text, 
     panel, start = bench.made["Loads"], session.project
     assert not panel.table.model().setData(cell(panel, row_of(panel, "Lamps"), column), text)
     assert session.project is start and says in panel.complaint.text() and not panel.complaint.isHidden()
+
+
+def test_a_battery_of_its_own_is_typed_drawn_and_undone(open_on):
+    _, session, bench = bench_on(open_on, "marsh-heron", "Systems", "Loads")
+    panel, start = bench.made["Loads"], session.project
+    at, load = row_of(panel, "Lamps"), lambda: session.build.systems.loads[0]
+    alone = next(chart for chart in panel.findChildren(Chart) if chart.accessibleName().startswith("Things with a battery"))
+    assert not alone.isVisible()
+    assert panel.table.model().setData(cell(panel, at, "Own Wh, W"), "18 Wh, 10 W")
+    assert (load().store_wh, load().charge_w) == (18.0, 10.0)
+    QApplication.processEvents()
+    assert alone.isVisible()
+    assert cell(panel, at, "Own Wh, W").data() == "18 Wh, 10 W"
+    assert panel.table.model().setData(cell(panel, at, "When"), "home") and load().filled == "home"
+    assert not panel.table.model().setData(cell(panel, at, "When"), "any")
+    assert "driving" in panel.complaint.text()
+    assert not panel.table.model().setData(cell(panel, at, "Own Wh, W"), "1 2 3")
+    assert "18 Wh, 10 W" in panel.complaint.text()
+    assert not panel.table.model().setData(cell(panel, at, "Own Wh, W"), "full")
+    assert panel.table.model().setData(cell(panel, at, "Own Wh, W"), "") and load().store_wh is None
+    while session.history.done:
+        session.undo()
+    assert session.project == start
 
 
 def test_a_load_is_added_left_off_made_a_must_and_taken_off(open_on):

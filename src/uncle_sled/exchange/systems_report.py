@@ -9,6 +9,7 @@ from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
+from uncle_sled.core.studies.systems.own_batteries import OnItsOwn, own_batteries
 from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.studies.systems.supply import Supply, supplies
@@ -43,8 +44,22 @@ def power_report(s: Studied) -> dict[str, Any]:
             }
             for string in stay.strings
         ],
+        "own_batteries": [_on_its_own(thing) for thing in own_batteries(s.build, stay_mode(s.build), "mixed").things],
         "schools": _schools(s, stay),
         "year": [{"month": month.month, "nights": dict(month.held)} for month in year_of(s.build, stay_mode(s.build)).months],
+    }
+
+
+def _on_its_own(thing: OnItsOwn) -> dict[str, Any]:
+    return {
+        "id": thing.id,
+        "holds_wh": thing.battery.holds_wh,
+        "filled": thing.battery.filled,
+        "alone_h": thing.alone_h,
+        "fill_h": thing.fill_h,
+        "fill_wh": thing.bank_wh,
+        "empty_days": thing.empty_days,
+        "unsaid": thing.unsaid or None,
     }
 
 

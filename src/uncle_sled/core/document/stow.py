@@ -118,6 +118,10 @@ Unit = Literal[
 ]
 
 
+Filled = Literal["day", "night", "driving", "home"]
+FILLED_WORDS = {"day": "by day", "night": "by night", "driving": "while driving", "home": "not aboard"}
+
+
 class Figures(msgspec.Struct, frozen=True):
     """Figures of a thing's kind that power, gas and water are reckoned from; what is not known stays empty.
 
@@ -126,13 +130,14 @@ class Figures(msgspec.Struct, frozen=True):
 
     power_w: Annotated[Figure | None, about("Takes", "While it runs", unit="W")] = None
     hours_day: Annotated[Hours | None, about("Hours a day", "That it runs", unit="h")] = None
-    store_wh: Annotated[Figure | None, about("Stores", "That can be used", unit="Wh")] = None
+    store_wh: Annotated[Figure | None, about("Stores", "That can be used: of a battery, or of one that a thing has of its own", unit="Wh")] = None
     solar_wp: Annotated[Figure | None, about("Solar", "At its peak, by its plate", unit="W")] = None
     charge_w: Annotated[Figure | None, about("Charges", "At the most", unit="W")] = None
     volts: Annotated[Figure | None, about("Volts", "By its plate", unit="V")] = None
     gas_g_h: Annotated[Figure | None, about("Gas", "While it burns", unit="g/h")] = None
     water_l_day: Annotated[Figure | None, about("Water", "A day", unit="L")] = None
     unit: Annotated[Unit, about("In the wiring", "What it is on the diagram of Systems", words={"": "what runs, or nothing", "battery": "a battery", "station": "a power station", "panel": "a solar panel", "solar charger": "a solar charge controller", "mains charger": "a charger from the mains", "car charger": "a charger from the car", "inverter": "an inverter", "inverter charger": "inverter and charger", "fuse box": "a fuse box", "inlet": "a hookup inlet", "generator": "a generator"})] = ""
+    filled: Annotated[Filled, about("Filled", "Of what has a battery of its own: when its charger runs", words=FILLED_WORDS)] = "day"
     amps: Annotated[Figure | None, about("Amps", "Instead of watts", unit="A")] = None
     current: Annotated[Literal["", "DC", "AC"], about("Runs on", "What its plug wants", words={"": "by its volts", "DC": "the battery", "AC": "mains"})] = ""
     duty: Annotated[Share | None, about("Duty", "Of its hours that it really draws")] = None

@@ -8,6 +8,7 @@ from uncle_sled.core.document.bounds import Count, Figure, Hours, Share, Word
 from uncle_sled.core.document.field import SOME, about
 from uncle_sled.core.document.quantity import Length, Mass
 from uncle_sled.core.document.roles import Role
+from uncle_sled.core.document.stow import FILLED_WORDS, Filled
 
 # one field a line, as a table
 # fmt: off
@@ -48,6 +49,9 @@ class Load(msgspec.Struct, frozen=True):
     when: Annotated[When, about("Runs", "By day is 8 to 20 by the sun", words={"any": "any time", "day": "by day", "night": "by night"})] = "any"
     must_run: Annotated[bool, about("Must run", "It has a reserve of its own in the battery")] = False
     roles: tuple[Role, ...] = ()  # what it does
+    store_wh: Annotated[Figure | None, about("Stores", "In a battery of its own, that it runs on", unit="Wh")] = None
+    charge_w: Annotated[Figure | None, about("Charges", "What its charger takes at its plug", unit="W")] = None
+    filled: Annotated[Filled, about("Filled", "Of what has a battery of its own: when its charger runs", words=FILLED_WORDS)] = "day"
     # where its wire ends; beside the fuse box where nobody said
     x: Annotated[Length | None, about("Station", "Where its wire ends, from the ball")] = None
     y: Annotated[Length | None, about("Side", "Right of the middle; left is negative")] = None

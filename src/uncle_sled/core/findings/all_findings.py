@@ -34,7 +34,7 @@ from uncle_sled.core.findings.stow import (
     tanks,
     tie_downs,
 )
-from uncle_sled.core.findings.systems import gas_rules, power, supply_rules, warmth, water_rules, wiring
+from uncle_sled.core.findings.systems import gas_rules, own_battery_rules, power, supply_rules, warmth, water_rules, wiring
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -68,6 +68,7 @@ AT_REST = (
     (dangerous, dangerous.danger_findings),
     (alarm_places, alarm_places.alarm_findings),
     (power, power.power_findings),
+    (own_battery_rules, own_battery_rules.own_battery_findings),
     (wiring, wiring.wiring_findings),
     (supply_rules, supply_rules.supply_findings),
     (water_rules, water_rules.water_findings),

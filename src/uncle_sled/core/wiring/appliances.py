@@ -12,13 +12,14 @@ import msgspec
 from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.roles import Role
-from uncle_sled.core.document.stow import Figures, Thing
+from uncle_sled.core.document.stow import Figures, Filled, Thing
 from uncle_sled.core.document.systems import Load, Systems
 from uncle_sled.core.engine import keep, keep_each
 
 INVERTER_ETA = 0.88
 CHARGER_ETA = 0.88  # of what is taken from the mains
 BOOSTER_ETA = 0.92  # of a charger from the car
+PACK_ETA = 0.85  # of what a small charger takes, what its battery gives back: an estimate for lithium packs
 AC_FROM_V = 100.0  # from here on volts are mains
 DEPTH = {"LFP": 0.9, "AGM": 0.5, "lead": 0.5}
 LOW_V = {"LFP": 11.0, "AGM": 10.5, "lead": 10.5, "": 11.0}  # of a 12 V battery that is nearly empty and under load
@@ -28,10 +29,28 @@ SHORT_OVER = 1.07  # its short current over the one at its best
 AC_SOURCES = ("inlet", "inverter", "inverter charger", "generator", "station")
 
 
+class OwnBattery(msgspec.Struct, frozen=True):
+    """What a thing runs on that has a battery of its own: what it takes from that while it runs, and how that is filled.
+
+    use_w: on the mean while it runs [W]; use_h: hours a day; holds_wh: what it gives when full; charge_w: its charger's at its plug.
+    """
+
+    use_w: float | None
+    use_h: float | None
+    holds_wh: float
+    charge_w: float | None
+    filled: Filled
+
+    @property
+    def use_wh(self) -> float | None:
+        """What it gives in a day [Wh]; None where nobody said what it draws or how long."""
+        return None if self.use_w is None or self.use_h is None else self.use_w * self.use_h
+
+
 class Runs(msgspec.Struct, frozen=True):
     """A load: power at its own socket [W], current at its volts, and when; None where nobody said.
 
-    own: a line of Systems and no thing. hard: it starts hard enough to want a larger fuse.
+    own: a line of Systems and no thing. battery: what it runs on by itself; then power and hours are those of its charger.
     """
 
     id: str
@@ -46,6 +65,17 @@ class Runs(msgspec.Struct, frozen=True):
     own: bool
     roles: tuple[str, ...] = ()
     start_s: float | None = None  # how long it draws what it draws when it starts
+    battery: OwnBattery | None = None
+
+    @property
+    def unsaid(self) -> str:
+        """The figures that its day wants and nobody said, in words; "" where all are said."""
+        if self.battery is None:
+            return "watts or hours" if self.power_w is None or self.hours_day is None else ""
+        own = self.battery
+        charger = own.charge_w is None and own.filled != "home"
+        told = [("its watts", own.use_w is None), ("its hours a day", own.use_h is None), ("what its charger takes", charger)]
+        return ", ".join([what for what, blank in told if blank])
 
     @property
     def daily_wh(self) -> float | None:
@@ -126,7 +156,7 @@ def is_load(thing: Thing, fed: Container[str]) -> bool:
         return False
     if f.power_w is not None or f.amps is not None or f.volts is not None or f.current or thing.id in fed:
         return True
-    if f.surge is not None or f.duty is not None:
+    if f.surge is not None or f.duty is not None or f.store_wh is not None:
         return True
     return thing.burns == "none" and thing.kind == "appliance" and bool(RUN_ON_POWER & set(thing.roles))
 
@@ -145,7 +175,7 @@ def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[s
     volts = mains if ac else f.volts if f.volts else float(systems.volts)
     power = f.power_w if f.power_w is not None else None if f.amps is None else f.amps * volts
     duty = 1.0 if f.duty is None else f.duty
-    return Runs(
+    made = Runs(
         thing.id,
         thing.name,
         ac=ac,
@@ -159,6 +189,7 @@ def runs_of_thing(thing: Thing, systems: Systems, mains: float, fed: Container[s
         roles=thing.roles,
         start_s=f.start_s,
     )
+    return _on_its_own(made, f, systems)
 
 
 def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
@@ -166,7 +197,7 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
     ac = load.current == "AC"
     volts = mains if ac else load.volts or float(systems.volts)
     power = load.power_w if load.power_w is not None else None if load.amps is None else load.amps * volts
-    return Runs(
+    made = Runs(
         load.id,
         load.name,
         ac=ac,
@@ -180,15 +211,59 @@ def runs_of_line(load: Load, systems: Systems, mains: float) -> Runs:
         roles=load.roles,
         start_s=load.start_s,
     )
+    return _on_its_own(made, load, systems)
+
+
+def _on_its_own(run: Runs, said: Figures | Load, systems: Systems) -> Runs:
+    """A load that has a battery of its own: what its charger takes, as long as a day's use wants and its hours let it.
+
+    A day's use over ``PACK_ETA`` goes in; where the hours are too short only so much as they hold.
+    """
+    if said.store_wh is None:
+        return run
+    mean_w = None if run.power_w is None else run.power_w * run.duty
+    own = OwnBattery(mean_w, run.hours_day, said.store_wh, said.charge_w, said.filled)
+    hours = None
+    if own.filled == "home":
+        hours = 0.0
+    elif own.use_wh is not None and own.charge_w is not None:
+        wanted = own.use_wh / PACK_ETA / own.charge_w if own.charge_w > 0 else 0.0
+        hours = min(wanted, filling_hours(own.filled, systems))
+    power = 0.0 if own.filled == "home" else own.charge_w
+    return msgspec.structs.replace(
+        run,
+        power_w=power,
+        hours_day=hours,
+        duty=1.0,
+        surge=1.0,
+        start_s=None,
+        when="any" if own.filled == "home" else own.filled,
+        battery=own,
+    )
+
+
+def filling_hours(filled: Filled, systems: Systems) -> float:
+    """Hours a day in which something that has a battery of its own can be filled."""
+    return {"day": 12.0, "night": 12.0, "driving": systems.drive_hours, "home": 0.0}[filled]
+
+
+def loads_of(build: Build) -> tuple[Runs, ...]:
+    """Every load of the battery or the mains: things first, in the order of the file, then own lines."""
+    return _loads(build)[0]
+
+
+def all_that_runs(build: Build) -> tuple[Runs, ...]:
+    """The loads, and with them what runs on a battery of its own that is never filled aboard."""
+    return _loads(build)[1]
 
 
 @keep("build.systems", "build.brief", electric_key, most=4)
-def loads_of(build: Build) -> tuple[Runs, ...]:
-    """Every load: things first, in the order of the file, then own lines."""
+def _loads(build: Build) -> tuple[tuple[Runs, ...], tuple[Runs, ...]]:
     systems, mains = build.systems, mains_v(build.brief)
     fed = fed_by_wire(systems)
     made = [one for thing in build.stow.things if (one := runs_of_thing(thing, systems, mains, fed)) is not None]
-    return (*made, *(runs_of_line(load, systems, mains) for load in systems.loads))
+    every = (*made, *(runs_of_line(load, systems, mains) for load in systems.loads))
+    return tuple([run for run in every if run.battery is None or run.battery.filled != "home"]), every
 
 
 def left_off(systems: Systems, mode: str, stay: bool) -> frozenset[str]:

@@ -20,9 +20,9 @@ from uncle_sled.core.wiring.appliances import (
     INVERTER_ETA,
     SHORT_OVER,
     Runs,
+    all_that_runs,
     electric_key,
     figures_of,
-    loads_of,
     low_v,
     mains_v,
 )
@@ -99,6 +99,11 @@ def end_of_device(device: Device) -> End:
     return End(device.id, device.name, kind=device.kind, figures=None, runs=None, rating_a=device.rating_a, breaks=device.breaks)
 
 
+def _is_fed(run: Runs | None) -> bool:
+    """Whether something runs from the battery or the mains: not what is filled elsewhere."""
+    return run is not None and (run.battery is None or run.battery.filled != "home")
+
+
 def _named_things(build: Build) -> tuple[object, ...]:
     """What the network reads: of things without figures the names of those that wires end at."""
     ends = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
@@ -109,14 +114,15 @@ def _named_things(build: Build) -> tuple[object, ...]:
 @keep("build.systems", "build.brief", _named_things, most=4)
 def network_of(build: Build) -> Network:
     """The whole network. Places of things play no part in it."""
-    runs = {appliance.id: appliance for appliance in loads_of(build)}
+    runs = {run.id: run for run in all_that_runs(build)}
     ends: dict[str, End] = {}
     named = {end for wire in build.systems.wires for end in (wire.start, wire.end)}
     for thing in build.stow.things:
-        if thing.id in named or thing.id in runs or figures_of(thing).unit:
+        if thing.id in named or _is_fed(runs.get(thing.id)) or figures_of(thing).unit:
             ends[thing.id] = end_of_thing(thing, runs.get(thing.id))
     for load in build.systems.loads:
-        ends[load.id] = End(load.id, load.name, "load", None, runs[load.id])
+        if load.id in named or _is_fed(runs[load.id]):
+            ends[load.id] = End(load.id, load.name, "load", None, runs[load.id])
     for device in build.systems.devices:
         ends[device.id] = end_of_device(device)
     wires = {w.id: w for w in build.systems.wires if w.start in ends and w.end in ends}

@@ -12,13 +12,15 @@ from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
 from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart
+from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.hot_walls import hot_walls
-from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_night, the_water
+from uncle_sled.core.studies.systems.own_batteries import own_batteries
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_water
 from uncle_sled.core.words import Words
 
 CAUTION = (
@@ -37,7 +39,9 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     water = the_water(s)
     frost = frost_of(s)
     wet = litres_chart(water, words, w, half)
+    alone = own_batteries(build, stay_mode(build), "mixed")
     pages: list[tuple[str, Shapes, Shapes]] = [
+        ("On a battery of their own", own_battery_rows(alone, words, w, half), ()),
         ("Water", wet, water_line(build, water, words, w, half) if wet else ()),
         ("Gas and flames", boil_chart(the_gas(s), coldest, words, w, half), fuel_bars(the_gas(s), words, w, half)),
         ("Warmth", loss_bars(the_losses(s), words, w, half), summer_bars(the_gains(s), words, w, half)),
@@ -54,6 +58,10 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             for picture in (upper, lower):
                 if picture:
                     sheets.picture(half, picture)
+            if title.startswith("On a battery"):
+                for line in (over_words(alone), bank_words(alone.bank) if alone.bank is not None else ""):
+                    sheets.words(line, 12)
+                sheets.words(PACK_CAUTION, 10, "pencil")
             if title.startswith("Frost"):
                 sheets.head("Empty it in this order")
                 for line in drain_words(s, frost):

@@ -374,10 +374,11 @@ def _unknown(s: Studied, stay: Stay) -> Iterator[Finding]:
     missing = stay.demand.unknown
     if missing:
         more = f" and {len(missing) - 1} more" if len(missing) > 1 else ""
-        ids = tuple(appliance.id for appliance in stay.demand.loads if appliance.power_w is None or appliance.hours_day is None)
+        unknown = [run for run in stay.demand.loads if run.unsaid]
+        ids = tuple(run.id for run in unknown)
         yield LOAD_UNKNOWN.found(
             "A load nobody knows",
-            f"{missing[0]}{more}: watts or hours are not said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
+            f"{missing[0]}{more}: {unknown[0].unsaid} nobody said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
             ids[:3],
         )
 

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
+from uncle_sled.core.document.systems import Systems
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.arriving import BY_MAINS, by_mains_ids, charging_ids, strings_arriving
 from uncle_sled.core.studies.systems.bank import PEUKERT, RATED_H, TAPER, TAPER_FROM, Bank, bank_of, stands_outside, temperatures_c
@@ -113,9 +114,7 @@ def demand_of(build: Build, mode: str, mains: bool) -> Demand:
     for row, appliance in enumerate(loads):
         if appliance.power_w is None or appliance.hours_day is None or (appliance.ac and mains):
             continue
-        made[row] = (
-            appliance.power_w * appliance.duty * _hours(appliance.hours_day, appliance.when) / (INVERTER_ETA if appliance.ac else 1.0)
-        )
+        made[row] = appliance.power_w * appliance.duty * _by_hour(appliance, build.systems) / (INVERTER_ETA if appliance.ac else 1.0)
     idle = np.zeros(HOURS)
     ac_hours = sum(run.hours_day or 0.0 for run in loads if run.ac and run.power_w)
     if ac_hours > 0 and not mains:
@@ -124,6 +123,15 @@ def demand_of(build: Build, mode: str, mains: bool) -> Demand:
             idle += (f.idle_w or 0.0) * _hours(f.hours_day if f.hours_day is not None else min(ac_hours, 24.0), "any")
     unknown = tuple(run.name for run in loads if run.power_w is None or run.hours_day is None)
     return Demand(loads, made, idle, unknown)
+
+
+def _by_hour(run: Runs, systems: Systems) -> Floats:
+    """Share of each hour that a load runs, shape (24,): what is filled while driving runs in the hours of driving."""
+    hours = run.hours_day or 0.0
+    if run.when != "driving":
+        return _hours(hours, run.when)
+    drives = _from(DRIVES_FROM_H, systems.drive_hours)
+    return np.asarray(drives * (hours / systems.drive_hours if systems.drive_hours > 0 else 0.0))
 
 
 def _hours(hours: float, when: str) -> Floats:
@@ -151,7 +159,8 @@ def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
     """What draws or gives nobody knows how much: no day off the grid is told from it."""
     systems = build.systems
     if demand.unknown:
-        yield f"What {demand.unknown[0]} draws a day is not said (watts or hours)."
+        missing = next(run for run in demand.loads if run.name == demand.unknown[0] and run.unsaid)
+        yield f"What {missing.name} draws a day is not said ({missing.unsaid})."
     blank = next((t for t in units_of(build, "panel") if figures_of(t).solar_wp is None), None)
     if blank is not None:
         yield f"{blank.name} has no watts, so what the sun brings is not known."
@@ -335,18 +344,31 @@ def _of_a_day(build: Build, panels: tuple[Thing, ...], rows: tuple[Strung, ...],
 
 def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:
     """What comes from the car, a generator and a hookup by the hour of the stay [Wh]."""
+    systems, gives = build.systems, given_w(build)
+    car = gives.car_w * _from(DRIVES_FROM_H, systems.drive_hours)[clock]
+    generator = gives.generator_w * _from(GENERATOR_FROM_H, systems.generator_hours)[clock]
+    mains = np.full(len(clock), gives.hookup_w if systems.plugged else 0.0)
+    return car, generator, mains
+
+
+class Given(msgspec.Struct, frozen=True):
+    """What each source but the sun puts into the batteries while it is there [W]; 0 where it has no way to them."""
+
+    car_w: float
+    generator_w: float
+    hookup_w: float
+
+
+def given_w(build: Build) -> Given:
+    """What car, generator and hookup put in, each by its chargers and by what it has itself."""
     systems = build.systems
     car_ids = charging_ids(build, ("car charger",))
-    car_w = sum((figures_of(t).charge_w or 0.0) for t in units_of(build, "car charger") if t.id in car_ids)
-    car = car_w * _from(DRIVES_FROM_H, systems.drive_hours)[clock]
+    car = sum((figures_of(t).charge_w or 0.0) for t in units_of(build, "car charger") if t.id in car_ids)
     fed = by_mains_ids(build)
     chargers = sum(figures_of(t).charge_w or 0.0 for t in units_of(build, *BY_MAINS) if t.id in fed)
-    generator_w = min((systems.generator_w or 0.0) * CHARGER_ETA, chargers) if chargers else 0.0
-    generator = generator_w * _from(GENERATOR_FROM_H, systems.generator_hours)[clock]
     volts = mains_v(build.brief)
     hookup = (systems.hookup_a or HOOKUP_A["120" if volts < 200 else "230"]) * volts
-    mains = np.full(len(clock), min(chargers, hookup * CHARGER_ETA) if systems.plugged else 0.0)
-    return car, generator, mains
+    return Given(car, min((systems.generator_w or 0.0) * CHARGER_ETA, chargers), min(chargers, hookup * CHARGER_ETA))
 
 
 def _from(hour: int, hours: float) -> Floats:

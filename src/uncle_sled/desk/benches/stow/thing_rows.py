@@ -417,7 +417,11 @@ def _figure_rows(id: str, path: str) -> list[Row]:
 
     def is_load(build: Any) -> bool:
         now = figures(build)
-        return now is not None and not now.unit and (now.power_w is not None or now.amps is not None)
+        return now is not None and not now.unit and (now.power_w is not None or now.amps is not None or now.store_wh is not None)
+
+    def has_its_own(build: Any) -> bool:
+        now = figures(build)
+        return now is not None and not now.unit and now.store_wh is not None
 
     def is_battery(build: Any) -> bool:
         now = figures(build)
@@ -428,6 +432,7 @@ def _figure_rows(id: str, path: str) -> list[Row]:
         Row(f"{at}.chemistry", when=is_battery),
         *(Row(f"{at}.{name}", when=of(name)) for name in FIGURES),
         *plain(at, "current when must_run", when=is_load),
+        Row(f"{at}.filled", when=has_its_own),
         Row(f"{at}.cold_cut", when=is_battery),
         Row(f"{path}.since", when=is_battery),
     ]

@@ -11,20 +11,24 @@ from PySide6.QtGui import QResizeEvent
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.systems import Off
+from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows, rows_high
 from uncle_sled.core.drawing.systems.stay_chart import day_chart
 from uncle_sled.core.errors import EntryError
+from uncle_sled.core.studies.systems.own_batteries import OwnBatteries, own_batteries
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
-from uncle_sled.core.wiring.appliances import Runs, loads_of
+from uncle_sled.core.wiring.appliances import Runs, all_that_runs
 from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.acts import Acts
 from uncle_sled.desk.kit.panel import Group, PanelOf, rows, tools
-from uncle_sled.desk.kit.parts import Act, Complaint, Drawing, Listed, Says, Split
+from uncle_sled.desk.kit.parts import Act, Complaint, Drawing, Listed, Says, Scrolled, Split
 from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 BESIDE_PX = 780
+SIZES_PX = (612, 206)  # of table and bars beside each other
 WHENS = ("any", "day", "night")
+FILLS = ("day", "night", "driving", "home")
 
 
 def number(text: str, what: str, most: float = 1e7) -> float | None:
@@ -62,13 +66,36 @@ def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
     return [set_to(f"systems.off.{id}", record)] if said is not None else [add_to("systems.off", record)]
 
 
+def _figure(value: float | None) -> str:
+    return "?" if value is None else f"{value:g}"
+
+
+def _own_battery(run: Runs) -> str:
+    own = run.battery
+    if own is None:
+        return ""
+    return f"{own.holds_wh:g} Wh" + ("" if own.filled == "home" and own.charge_w is None else f", {_figure(own.charge_w)} W")
+
+
+def own_battery_of(text: str) -> dict[str, float | None]:
+    """What a battery of its own holds and is filled at, as typed: 18 Wh, 10 W; nothing: it has none.
+
+    Raises: EntryError: with what would be right.
+    """
+    parts = [part for part in text.lower().replace("wh", " ").replace("w", " ").replace(";", " ").replace(", ", " ").split() if part != "?"]
+    if len(parts) > 2:
+        raise EntryError(f"“{text}” is more than two numbers; 18 Wh, 10 W would be right: what it holds, and what its charger takes.")
+    holds = number(parts[0], "number of watt hours") if parts else None
+    return {"store_wh": holds, "charge_w": number(parts[1], "power", 1e5) if len(parts) > 1 else None}
+
+
 class LoadsPanel(PanelOf[Acts]):
     def laid(self) -> Group:
         columns: tuple[Column[Runs], ...] = (
             Column("Load", lambda appliance: appliance.name, enter=self._name, ink=self._ink),
             Column(
                 "Watts",
-                lambda appliance: "?" if appliance.power_w is None else f"{appliance.power_w:g}",
+                lambda appliance: _figure(appliance.power_w if appliance.battery is None else appliance.battery.use_w),
                 right=True,
                 enter=self._watts,
                 tip="While it runs, at its own plug; “5 A” is read as amps",
@@ -76,7 +103,7 @@ class LoadsPanel(PanelOf[Acts]):
             Column("From", lambda appliance: "mains" if appliance.ac else "battery", enter=self._current, tip="battery (DC) or mains (AC)"),
             Column(
                 "Hours",
-                lambda appliance: "?" if appliance.hours_day is None else f"{appliance.hours_day:g}",
+                lambda appliance: _figure(appliance.hours_day if appliance.battery is None else appliance.battery.use_h),
                 right=True,
                 enter=self._hours,
                 tip="A day",
@@ -90,7 +117,7 @@ class LoadsPanel(PanelOf[Acts]):
             ),
             Column(
                 "Wh a day",
-                lambda appliance: "?" if appliance.daily_wh is None else f"{appliance.daily_wh:.0f}",
+                lambda appliance: "?" if appliance.unsaid or appliance.daily_wh is None else f"{appliance.daily_wh:.0f}",
                 right=True,
                 tip="At its own plug, without what an inverter takes",
             ),
@@ -101,7 +128,18 @@ class LoadsPanel(PanelOf[Acts]):
                 enter=self._surge,
                 tip="What it draws when it starts, as a multiple",
             ),
-            Column("When", lambda appliance: appliance.when, enter=self._when, tip="any, day (8 to 20) or night"),
+            Column(
+                "When",
+                lambda appliance: appliance.when if appliance.battery is None else appliance.battery.filled,
+                enter=self._when,
+                tip="any, day (8 to 20) or night; what has a battery of its own is filled by day, night, driving, or at home",
+            ),
+            Column(
+                "Own Wh, W",
+                _own_battery,
+                enter=self._own_battery,
+                tip="What it runs on by itself, and at how many watts that is filled: 18 Wh, 10 W",
+            ),
             Column("State", self._state),
         )
         chosen = self.session
@@ -109,10 +147,11 @@ class LoadsPanel(PanelOf[Acts]):
             Listed[Runs](
                 "Loads",
                 columns,
-                lambda: loads_of(chosen.build),
+                lambda: all_that_runs(chosen.build),
                 lambda appliance: appliance.id,
                 lambda appliance: chosen.select((appliance.id,)),
                 lambda appliance: appliance.id in chosen.selection,
+                share=5,
             )
         )
         chart = Drawing(
@@ -121,11 +160,19 @@ class LoadsPanel(PanelOf[Acts]):
             "A day, at the battery",
             lambda: (
                 "Nothing runs from a battery here: all of it runs from the hookup."
-                if loads_of(chosen.build)
+                if all_that_runs(chosen.build)
                 else "Nothing runs yet: add a load, or give a thing its watts and hours."
             ),
+            least=(SIZES_PX[1], 0),
         )
-        self.split = self.put(Split((self.table, chart), (580, 240), upright=False, share=1))
+        alone = Drawing(
+            "Things with a battery of their own, and when they are filled",
+            lambda width, height: own_battery_rows(self._own_batteries(), self.words, width, height),
+            "On a battery of their own",
+            high=lambda: rows_high(self._own_batteries()),
+        )
+        left = rows(self.table, Scrolled(alone, when=lambda: bool(self._own_batteries().things), share=4))
+        self.split = self.put(Split((left, chart), SIZES_PX, upright=False, share=1))
         any_ = lambda: self._chosen() is not None
         return rows(
             tools(
@@ -146,6 +193,8 @@ class LoadsPanel(PanelOf[Acts]):
             Complaint(),
             self.split,
             Says(self._sum),
+            Says(self._filling, face="small", hides=True),
+            Says(lambda: PACK_CAUTION if self._own_batteries().things else "", "pencil", "small", hides=True),
         )
 
     def resizeEvent(self, _event: QResizeEvent) -> None:
@@ -154,17 +203,25 @@ class LoadsPanel(PanelOf[Acts]):
         way = Qt.Orientation.Horizontal if wide else Qt.Orientation.Vertical
         if self.split.orientation() != way:
             self.split.setOrientation(way)
-            self.split.setSizes([580, 240] if wide else [260, 200])
+            self.split.setSizes(list(SIZES_PX) if wide else [260, 200])
 
     def stay(self) -> Stay:
         mode = self.session.mode
         return stay_of(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build))
 
+    def _own_batteries(self) -> OwnBatteries:
+        mode = self.session.mode
+        return own_batteries(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build), "mixed")
+
+    def _filling(self) -> list[str]:
+        made = self._own_batteries()
+        return [*([bank_words(made.bank)] if made.bank is not None else []), *([over_words(made)] if made.things else [])]
+
     def _bars(self, width: float, height: float) -> tuple[Any, ...]:
         return day_chart(self.stay(), self.words, width, height)
 
     def _ink(self, appliance: Runs) -> str:
-        return "pencil" if self._state(appliance).startswith("off") else "primer" if appliance.daily_wh is None else ""
+        return "pencil" if self._state(appliance).startswith("off") else "primer" if appliance.unsaid else ""
 
     def _state(self, appliance: Runs) -> str:
         said = next((off for off in self.session.build.systems.off if off.id == appliance.id), None)
@@ -227,12 +284,17 @@ class LoadsPanel(PanelOf[Acts]):
         return self._take(appliance, "Start", lambda: load_ops(self.session, appliance, surge=number(text, "multiple", 20.0)))
 
     def _when(self, appliance: Runs, text: str) -> bool:
+        body, own = text.strip().lower(), appliance.battery is not None
+
         def make() -> list[Op]:
-            if text.strip().lower() not in WHENS:
-                raise EntryError(f"“{text}” is no time; any, day or night would be right.")
-            return load_ops(self.session, appliance, when=text.strip().lower())
+            if body not in (FILLS if own else WHENS):
+                raise EntryError(f"“{text}” is no time; {'day, night, driving or home' if own else 'any, day or night'} would be right.")
+            return load_ops(self.session, appliance, **{"filled" if own else "when": body})
 
         return self._take(appliance, "When", make)
+
+    def _own_battery(self, appliance: Runs, text: str) -> bool:
+        return self._take(appliance, "Own battery", lambda: load_ops(self.session, appliance, **own_battery_of(text)))
 
     # what is chosen
     def _chosen(self) -> Runs | None:

@@ -55,9 +55,9 @@ def nurse() -> None:
         what, path = line.rstrip("\n").split(" ", 1)
         child = os.fork()
         if not child:
+            print(os.getpid(), flush=True)  # its own number before anything it writes: the nursery may come late
             {"save": save_on, "autosave": autosave_on}[what](Path(path))
             os._exit(0)
-        print(child, flush=True)
         os.waitpid(child, 0)
         print("gone", flush=True)
 

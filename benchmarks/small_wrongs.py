@@ -1,4 +1,4 @@
-"""244 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""250 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -177,6 +177,12 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
+    Wrong("studies/systems/carried_out.py", "people * w.toilet_share * each[kind]", "people * each[kind]"),
+    Wrong("studies/systems/carried_out.py", "(0.0 if parted else URINE_L) + SOLIDS_L", "URINE_L + SOLIDS_L"),
+    Wrong("studies/systems/carried_out.py", "_litres(t) / 1000 * DENSITY[kind]", "_litres(t)", True),
+    Wrong("studies/systems/carried_out.py", "times, left = [0] * len(each_l), all_l - fixed_l", "times, left = [0] * len(each_l), all_l"),
+    Wrong("studies/systems/water.py", "(w.laundry_l or 0.0) / WEEK_D", "(w.laundry_l or 0.0)"),
+    Wrong("parts/part.py", '"solids": 700.0', '"solids": 70.0', True),
     Wrong("studies/systems/own_batteries.py", "return own.holds_wh / use\n", "return use / own.holds_wh\n"),
     Wrong("studies/systems/own_batteries.py", "there_h * (own.charge_w or 0.0) * PACK_ETA", "there_h * (own.charge_w or 0.0)"),
     Wrong("studies/systems/own_batteries.py", "(1 - TAPER_FROM) / TAPER if lead", "(1 - TAPER_FROM) * TAPER if lead"),
@@ -254,7 +260,7 @@ SYSTEMS = (
         True,
     ),
     Wrong("studies/systems/together.py", "+ direct / bank.volts", "+ 0.0 * direct / bank.volts", True),
-    Wrong("studies/systems/water.py", "grey = max(need - DRUNK_L * people, 0.0)", "grey = need"),
+    Wrong("studies/systems/water.py", "need - DRUNK_L * people - rinsed_l(build, people)", "need - DRUNK_L * people"),
     Wrong("studies/systems/water.py", "kpa = HEAD_KPA_M * tall + loss * long + TAP_KPA", "kpa = HEAD_KPA_M * tall + loss + TAP_KPA"),
     Wrong("studies/systems/water.py", "w.drink_l + w.dishes_l", "w.drink_l"),
 )
@@ -527,6 +533,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             "tests/validation/test_systems_check_cases.py",
             "tests/validation/test_comfort_check_cases.py",
             "tests/core/test_own_batteries.py",
+            "tests/core/test_carried_out.py",
             "tests/core/test_systems.py",
             "tests/core/test_nothing_silent.py",
         ),

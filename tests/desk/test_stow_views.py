@@ -4,6 +4,7 @@ import itertools
 
 import pytest
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtWidgets import QApplication
 
 from tests.builders import a_project, a_rig, a_shell, a_tank, a_thing
 from tests.desk.driving import button_on, drag, enter, key, middle_of, press, told
@@ -20,6 +21,7 @@ from uncle_sled.core.studies.balance.sweep import sweep
 from uncle_sled.core.studies.stow.clashes import clashes
 from uncle_sled.desk.benches.stow.thing_rows import equal_grey
 from uncle_sled.desk.benches.stow.verdict_card import VerdictCard
+from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.sheet.gestures import DragThings
 from uncle_sled.exchange.catalogue_csv import read_catalogue
 from uncle_sled.exchange.demos import demo
@@ -287,6 +289,34 @@ def rows_of(window):
 def take(window, title, value=None):
     form, row = rows_of(window)[title]
     form.take(row, value)
+
+
+def test_a_toilet_is_said_to_hold_something_and_is_then_told_drawn_and_weighed(open_on):
+    window = open_on(demo("ferry-bell"), judged=False)
+    session, start = window.session, window.session.project
+    session.go_to("Stow")
+    session.select(("t9",))
+    assert any(found.code == "toilet-holds" for found in session.findings)
+    take(window, "It holds something")
+    tank = thing(session, "t9").tank
+    assert tank.contents == "black" and tank.carried and tank.volume is None
+    form = window.in_hand.form
+    form.take(next(row for row, _, _ in form.rows if row.path == "stow.things.t9.tank.volume"), Volume(0.012))
+    session.judge_now()
+    assert not any(found.code == "toilet-holds" for found in session.findings)
+    case = next(row for row, one in enumerate(session.studied.table.cases) if one.id == "coming-home")
+    at = session.studied.table.ids.index("t9/contents")
+    assert session.studied.table.mass_kg[case, at] == pytest.approx(12.0)
+    session.go_to("Systems")
+    bench = window.bench("Systems")
+    bench.show_view("Water")
+    QApplication.processEvents()
+    chart = next(c for c in bench.made["Water"].findChildren(Chart) if c.accessibleName() == "What fills up and what is carried")
+    chart.grab()
+    assert any("3.5 L a day, full after 3.4 days" in text.text for text in chart.written)
+    while session.history.done:
+        session.undo()
+    assert session.project == start
 
 
 def test_other_forms_and_room_are_added_typed_and_taken_away(open_on):

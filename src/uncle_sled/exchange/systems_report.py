@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.carried_out import Fills, carried_out
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
@@ -14,6 +15,7 @@ from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.studies.systems.supply import Supply, supplies
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
+from uncle_sled.core.studies.systems.water import uncounted
 from uncle_sled.core.studies.systems.year import year_of
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
 
@@ -158,7 +160,19 @@ def water_report(s: Studied) -> dict[str, Any]:
         "wanted_days": made.wanted_days,
         "pump_w": made.pump_w,
         "pump_kpa": made.pump_kpa,
+        "uncounted": list(uncounted(s.build)) if made.people else [],
+        "carried": [_carried(fills) for fills in carried_out(s).fills],
         "frost": _frost(s),
+    }
+
+
+def _carried(fills: Fills) -> dict[str, Any]:
+    return {
+        "kind": fills.kind,
+        "room_l": fills.room_l if not fills.unsaid else None,
+        "day_l": fills.day_l,
+        "days": fills.days,
+        "by_hand": [{"id": carry.id, "full_kg": carry.kg, "times": carry.times} for carry in fills.carries],
     }
 
 

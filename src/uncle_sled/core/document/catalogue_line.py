@@ -34,6 +34,7 @@ COLUMNS = (
     "volume_l",
     "shape",
     "axis",
+    "carried",
     "outside",
     "cargo",
     "roles",
@@ -100,7 +101,9 @@ def thing_of(line: dict[str, str], bare: dict[str, str]) -> Thing:
     if contents:
         volume = sizes["volume"]
         axis = _one_of(line, "axis", ("", *_allowed(Tank, "axis")), "") or "along"
-        tank = Tank(Volume(volume) if volume else None, contents, "box" if shape == "outline" else shape, axis)  # type: ignore[arg-type]
+        made = "box" if shape == "outline" else shape
+        tank = Tank(Volume(volume) if volume else None, contents, made, axis)  # type: ignore[arg-type]
+        tank = msgspec.structs.replace(tank, carried=_yes(line, "carried"))
     figures = _figures(line)
     thing = Thing(
         line.get("id", "").strip() or "t0",
@@ -183,6 +186,7 @@ def line_of(thing: Thing) -> dict[str, str]:
         "volume_l": f"{tank.volume.si * 1000:.6g}" if tank and tank.volume else "",
         "shape": tank.shape if tank and tank.shape != "outline" else "",
         "axis": tank.axis if tank and tank.shape == "cylinder" else "",
+        "carried": "yes" if tank and tank.carried else "",
         "outside": "yes" if thing.outside else "",
         "cargo": "yes" if thing.cargo else "",
         "roles": "; ".join(thing.roles),

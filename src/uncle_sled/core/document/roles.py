@@ -26,6 +26,7 @@ Role = Literal[
     "tap or sink",
     "shower",
     "toilet",
+    "washes clothes",
     "runs on petrol",
     "rides on the roof",
     "sleeps on the roof",

@@ -28,7 +28,7 @@ Kind = Literal[
     "kit",
     "spare wheel",
 ]
-Contents = Literal["fresh", "grey", "black", "gas", "petrol", "diesel"]
+Contents = Literal["fresh", "grey", "black", "urine", "solids", "gas", "petrol", "diesel"]
 
 
 TankShape = Literal["box", "cylinder", "wedge", "jug", "outline"]
@@ -46,13 +46,14 @@ class Tank(msgspec.Struct, frozen=True):
     """What a tank holds and its true shape inside the box of its thing."""
 
     volume: Annotated[Volume | None, about("Holds", "What it holds to the brim, as its maker says")] = None
-    contents: Annotated[Contents, about("What", "What is in it: its weight and what is judged beside it follow", words={"fresh": "fresh water", "grey": "grey water", "black": "black water"})] = "fresh"
+    contents: Annotated[Contents, about("What", "What is in it: its weight and what is judged beside it follow", words={"fresh": "fresh water", "grey": "grey water", "black": "black water", "urine": "urine, kept apart", "solids": "solids with their cover"})] = "fresh"
     shape: Annotated[TankShape, about("Shape", "Its outside; where the liquid's weight goes with its level follows from it.", words={"outline": "own outline"})] = "box"
     axis: Annotated[Literal["along", "across", "upright"], about("Lies", "The way that a cylinder's length points.", words={"along": "lying along", "across": "lying across"})] = "along"
     thin: Annotated[Literal["front", "rear"], about("Low end", "Which end of a wedge is the low one.")] = "front"
     thin_height: Annotated[Length | None, about("Height there", "Half of the height where nothing is typed")] = None
     slant: Annotated[Literal["top", "bottom"], about("Slants", "Which of a wedge's faces slants.", words={"top": "its top", "bottom": "its bottom"})] = "top"
     outline: Annotated[tuple[TankPoint, ...], about("Corners", "Seen from the left, in hundredths of its length and height, once round: 0,0 100,0 100,60 0,100")] = ()
+    carried: Annotated[bool, about("Carried out", "It is taken out by hand to be filled or emptied, as a jug is")] = False
 
 
 class State(msgspec.Struct, frozen=True):

@@ -143,6 +143,11 @@ class Water(msgspec.Struct, frozen=True):
     dishes_l: Annotated[Figure, about("Dishes", "A person and day", unit="L")] = 4.0
     shower_l: Annotated[Figure, about("A shower", "Each; {8 L} to {15 L}", unit="L")] = 10.0
     showers_day: Annotated[Figure, about("Showers a day", "Of all together")] = 0.0
+    basin_l: Annotated[Figure | None, about("At the basin", "Washing, teeth, hands: a person and day; {6 L} to {15 L} with a tap that is shut", unit="L", blank="not counted")] = None
+    laundry_l: Annotated[Figure | None, about("Clothes", "A week, washed by hand; a machine aboard has its own litres", unit="L", blank="not counted")] = None
+    flush_l: Annotated[Figure | None, about("A flush", "Of a toilet that is rinsed; {0.4 L} where nobody said", unit="L", blank="usual")] = None
+    flush_from: Annotated[Literal["own", "tank"], about("Rinsed from", "Where the toilet takes its water", words={"own": "its own tank", "tank": "the fresh tank"})] = "own"
+    toilet_share: Annotated[Share, about("Used aboard", "How much of it goes into the toilet aboard; less where there are others")] = 1.0
     days: Annotated[Figure | None, about("Days wanted", "Between two fillings; the nights off grid where nothing is said")] = None
     hose_bore: Annotated[Length | None, about("Hose inside", "Its bore; {10 mm} where nothing is said", thin=True)] = None
     hose_length: Annotated[Length | None, about("Hose long", "From tank to the farthest tap")] = None

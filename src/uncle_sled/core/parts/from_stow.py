@@ -27,7 +27,16 @@ GROUP_OF_KIND: dict[str, Group] = {
     "outside carrier": "outside",
     "spare wheel": "outside",
 }
-GROUP_OF_CONTENTS: dict[str, Group] = {"fresh": "fresh", "grey": "grey", "black": "grey", "gas": "gas", "petrol": "fuel", "diesel": "fuel"}
+GROUP_OF_CONTENTS: dict[str, Group] = {
+    "fresh": "fresh",
+    "grey": "grey",
+    "black": "grey",
+    "urine": "grey",
+    "solids": "grey",
+    "gas": "gas",
+    "petrol": "fuel",
+    "diesel": "fuel",
+}
 
 
 def group_of(thing: Thing) -> Group:

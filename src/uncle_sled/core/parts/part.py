@@ -18,7 +18,16 @@ SURENESS = {"weighed": 0.01, "data_sheet": 0.03, "computed": 0.06, "estimated": 
 SHARED_BIAS = 0.04
 # Standing doubts of a place, one sigma [m] or share of length.
 MEMBER_M, PLACED_M, UNKNOWN_CG_SHARE, AXLE_M, CONTENTS_SHARE = 0.005, 0.015, 0.10, 0.005, 0.03
-DENSITY = {"fresh": 1000.0, "grey": 1000.0, "black": 1000.0, "gas": 510.0, "petrol": 745.0, "diesel": 840.0}
+DENSITY = {
+    "fresh": 1000.0,
+    "grey": 1000.0,
+    "black": 1000.0,
+    "urine": 1015.0,
+    "solids": 700.0,
+    "gas": 510.0,
+    "petrol": 745.0,
+    "diesel": 840.0,
+}
 
 
 class Contents(msgspec.Struct, frozen=True):

@@ -19,7 +19,7 @@ from uncle_sled.core.document.stow import Level, LoadCase, Mode, Thing
 from uncle_sled.core.engine import from_last, keep
 from uncle_sled.core.parts.from_stow import home_of, part_of_thing
 from uncle_sled.core.parts.from_wiring import MADE_BY
-from uncle_sled.core.parts.part import CONTENTS_SHARE, PLACED_M, SHARED_BIAS, Part
+from uncle_sled.core.parts.part import CONTENTS_SHARE, DENSITY, PLACED_M, SHARED_BIAS, Part
 from uncle_sled.core.sameness import places_changed
 
 Floats = NDArray[np.float64]
@@ -62,8 +62,8 @@ def owners_of(ids: tuple[str, ...]) -> Owners:
 # Level of each kind of contents in the standing cases.
 _LEVELS: dict[str, tuple[str, dict[str, float]]] = {
     "going-out": ("Going out", {"fresh": 1.0, "gas": 1.0, "petrol": 1.0, "diesel": 1.0}),
-    "coming-home": ("Coming home", {"grey": 1.0, "black": 1.0, "gas": 0.5, "petrol": 0.5, "diesel": 0.5}),
-    "all-full": ("All full", dict.fromkeys(("fresh", "grey", "black", "gas", "petrol", "diesel"), 1.0)),
+    "coming-home": ("Coming home", {"grey": 1.0, "black": 1.0, "urine": 1.0, "solids": 1.0, "gas": 0.5, "petrol": 0.5, "diesel": 0.5}),
+    "all-full": ("All full", dict.fromkeys(DENSITY, 1.0)),
     "all-empty": ("All empty", {}),
     "gas-low": ("Gas low", {"fresh": 1.0, "gas": 0.1, "petrol": 1.0, "diesel": 1.0}),
 }

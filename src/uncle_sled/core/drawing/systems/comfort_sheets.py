@@ -7,6 +7,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.sheets import EDGE, Sheets
 from uncle_sled.core.drawing.stops import stop_words
+from uncle_sled.core.drawing.systems.carried_rows import NAMES, carried_words
 from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
 from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
@@ -17,6 +18,7 @@ from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.carried_out import carried_out
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.hot_walls import hot_walls
 from uncle_sled.core.studies.systems.own_batteries import own_batteries
@@ -39,6 +41,7 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     water = the_water(s)
     frost = frost_of(s)
     wet = litres_chart(water, words, w, half)
+    carried = carried_out(s)
     alone = own_batteries(build, stay_mode(build), "mixed")
     pages: list[tuple[str, Shapes, Shapes]] = [
         ("On a battery of their own", own_battery_rows(alone, words, w, half), ()),
@@ -58,6 +61,11 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
             for picture in (upper, lower):
                 if picture:
                     sheets.picture(half, picture)
+            if title == "Water":
+                sheets.head("Filled and carried out")
+                for fills in carried.fills:
+                    first, *rest = carried_words(fills, words)
+                    sheets.words(f"{NAMES[fills.kind]}: {'; '.join([first, *([' '.join(rest)] if rest else [])])}.", 11)
             if title.startswith("On a battery"):
                 for line in (over_words(alone), bank_words(alone.bank) if alone.bank is not None else ""):
                     sheets.words(line, 12)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.drawing.plot import Plot, axes, names_at_ends, ticks, upright
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text, rect
@@ -90,17 +92,26 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
     ]
     gap = 22.0
     per_row = max(int((width - 24 + gap) / (BOX_W + gap)), 1)
+    step = min(BOX_H + 18, (height - 34) / math.ceil(len(steps) / per_row))  # where it is low the boxes are
+    high = min(BOX_H, step - 9)
     shapes: list[Primitive] = []
     last: tuple[float, float] | None = None
     for at, (name, says, ink, there) in enumerate(steps):
         row, col = divmod(at, per_row)
-        x, y = 12 + col * (BOX_W + gap), height - 30 - BOX_H - row * (BOX_H + 18)
+        x, y = 12 + col * (BOX_W + gap), height - 30 - high - row * step
         if last is not None:
-            to = (x, y + BOX_H / 2)
+            to = (x, y + high / 2)
             points = (
                 (last, to)
                 if col
-                else (last, (last[0] + 8, last[1]), (last[0] + 8, y + BOX_H + 9), (x - 6, y + BOX_H + 9), (x - 6, to[1]), to)
+                else (
+                    last,
+                    (last[0] + 8, last[1]),
+                    (last[0] + 8, y + high + (step - high) / 2),
+                    (x - 6, y + high + (step - high) / 2),
+                    (x - 6, to[1]),
+                    to,
+                )
             )
             shapes.append(Poly(points, ink, "", 2.2, closed=False))
         shapes.append(
@@ -108,7 +119,7 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
                 x,
                 y,
                 BOX_W,
-                BOX_H,
+                high,
                 stroke=ink if there else "pencil",
                 fill="body",
                 width=1.6 if there else 1.0,
@@ -116,10 +127,10 @@ def water_line(build: Build, made: Water, words: Words, width: float, height: fl
             )
         )
         shapes.append(
-            Text((x + BOX_W / 2, y + BOX_H - 13), elided(name, 12, BOX_W - 8, "strong"), 12, "ink" if there else "pencil", "strong")
+            Text((x + BOX_W / 2, y + high * 0.68), elided(name, 12, BOX_W - 8, "strong"), 12, "ink" if there else "pencil", "strong")
         )
-        shapes.append(Text((x + BOX_W / 2, y + 11), elided(says, 10, BOX_W - 6), 10, "pencil"))
-        last = (x + BOX_W, y + BOX_H / 2)
+        shapes.append(Text((x + BOX_W / 2, y + high * 0.27), elided(says, 10, BOX_W - 6), 10, "pencil"))
+        last = (x + BOX_W, y + high / 2)
     return tuple(shapes)
 
 

@@ -19,6 +19,7 @@ from uncle_sled.core.words import Words, lower_first
 SOURCE = "litres a day against what is aboard"  # of every rule here, said after its reason
 
 MOST_GROWN = 2.5
+WET = ("fresh", "grey", "black", "urine")
 CAUTION = "Drinking water wants tanks and hoses made for it."
 
 
@@ -128,7 +129,7 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
     build, cold = s.build, s.build.brief.coldest
     if cold is None or cold.si >= 0:
         return
-    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in ("fresh", "grey", "black")]
+    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in WET]
     if not wet:
         return
     told = build.systems.water.low_drain

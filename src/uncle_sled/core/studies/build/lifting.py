@@ -24,13 +24,14 @@ from uncle_sled.core.studies.build.standing import day_of, done_by
 from uncle_sled.core.studies.build.what_it_is import START, bringing_of, kind_of_sticks
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.studies.shell.face_weights import FaceWeight, face_weights
+from uncle_sled.core.studies.systems.carried_out import HAND_KG
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
 
 JERK = 1.25  # of four legs, for the jerk at the start
 CHOKED, HOLD_N, CD, GUST, WIND_MOST = 0.8, 250.0, 1.6, 1.5, 8.0
 WARN_DEG, REFUSE_DEG, SPREAD_DEG = 45.0, 60.0, 30.0
-HAND_KG, OVER_KG = 25.0, 15.0
+OVER_KG = 15.0
 MOST_HANDS = 60
 LINES = 2  # tag lines, a person each
 

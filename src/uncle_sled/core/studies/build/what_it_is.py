@@ -21,7 +21,7 @@ from uncle_sled.core.studies.build.tasks import tasks_of
 from uncle_sled.core.tables import table
 
 START, TRIP = "", "trip"  # no task: there on the first day; rides along only
-CONTENTS = {"fresh": "water", "grey": "water", "black": "water", "gas": "gas"}
+CONTENTS = {"fresh": "water", "grey": "water", "black": "water", "urine": "water", "solids": "water", "gas": "gas"}
 BUILT_IN = ("cabinet", "bed", "furniture")
 SIDES = ("left side", "right side")
 

@@ -27,7 +27,7 @@ DRY_UNITS = frozenset(
     {"battery", "station", "solar charger", "mains charger", "car charger", "inverter", "inverter charger", "fuse box", "inlet"}
 )
 WET_ROLES = frozenset({"tap or sink", "shower", "pumps water", "pumps by foot", "warms water"})
-WATERS = ("fresh", "grey", "black")
+WATERS = ("fresh", "grey", "black", "urine")
 CLOTH_M, WATER_M, EXTINGUISHER_M = 0.5, 0.3, 1.0
 
 Kind = Literal[

@@ -35,10 +35,10 @@ FILLED_C, KEPT_C = 10.0, 2.0  # water as it is filled outside; two degrees in ha
 NIGHT_H, MOST_H = 12.0, 24.0 * 60
 HALVINGS = 48  # to a fraction of a second
 BODY_LEAST_H = 1e-3  # where nothing is known of what the walls hold
-KINDS = ("fresh", "grey", "black")
+KINDS = ("fresh", "grey", "black", "urine")
 OPEN_AIR = ("outside", "under")
 
-WetKind = Literal["fresh", "grey", "black", "heater", "hose", "trap"]
+WetKind = Literal["fresh", "grey", "black", "urine", "heater", "hose", "trap"]
 Place = Literal["outside", "under", "inside", "cupboard"]
 Step = Literal["heater off", "empty fresh", "taps open", "heater", "trap", "empty grey", "empty black"]
 
@@ -329,6 +329,6 @@ def _drains(build: Build, wets: tuple[Wet, ...]) -> tuple[Drain, ...]:
         ("heater", heaters),
         ("trap", of("trap")),
         ("empty grey", of("grey")),
-        ("empty black", of("black")),
+        ("empty black", (*of("black"), *of("urine"))),
     )
     return tuple(Drain(step, ids) for step, ids in steps if ids) if wets else ()

@@ -1,6 +1,7 @@
 """How many days of water, when is the grey tank full, and does the pump reach the tap?
 
-Need: people x (drinking and cooking + dishes) + showers; grey is what is used less 2 L drunk a person and day. Pump: head
+Need: people x (drinking and cooking + dishes + the basin) + showers + clothes + machines + what a toilet takes of it; grey is
+what is used less 2 L drunk a person and day, and less what rinses the toilet. Pump: head
 9.81 kPa a metre, hose f/D rho v2/2 with f = 0.316/Re^0.25 (64/Re where it runs smooth), 30 kPa at the tap. Source: any text on pipes.
 """
 
@@ -15,12 +16,13 @@ from uncle_sled.core.wiring.appliances import figures_of
 from uncle_sled.core.words import lower_first
 
 DRUNK_L = 2.0
+WEEK_D, USES_DAY, FLUSH_L = 7.0, 5.0, 0.4  # a person's uses of a toilet a day, and litres a use where nobody said
 TAP_KPA, HEAD_KPA_M, PUMP_ETA = 30.0, 9.81, 0.4
 NU_M2_S, RHO = 1.3e-6, 1000.0  # of water at 10 degrees
 MOST_DAYS = 400  # drawn and listed
 USUAL_BORE_M, USUAL_HOSE_M, USUAL_TAP_M, USUAL_FLOW = 0.010, 3.0, 0.8, 6.0
 HEAT_WH_LK = 1.163
-TAP, WARMS, PUMPS = "tap or sink", "warms water", "pumps water"
+TAP, WARMS, PUMPS, WASHES = "tap or sink", "warms water", "pumps water", "washes clothes"
 LEAST_FALL, LEAST_TRAP_M = 1 / 50, 0.05
 WARM_BY_K, GAS_ETA = 35.0, 0.8
 
@@ -61,9 +63,30 @@ def hose_kpa_m(flow_l_min: float, bore_m: float) -> tuple[float, float]:
 
 
 def need_l(build: Build, people: int) -> float:
-    """Litres a day of everybody."""
+    """Litres a day of everybody; what nobody said of basin and clothes is not in it (``uncounted``)."""
     w = build.systems.water
-    return people * (w.drink_l + w.dishes_l) + w.showers_day * w.shower_l
+    each = w.drink_l + w.dishes_l + (w.basin_l or 0.0)
+    return people * each + w.showers_day * w.shower_l + (w.laundry_l or 0.0) / WEEK_D + machines_l(build) + rinsed_l(build, people)
+
+
+def machines_l(build: Build) -> float:
+    """Litres a day of what washes clothes aboard, as said at each."""
+    return sum(figures_of(t).water_l_day or 0.0 for t in build.stow.things if WASHES in t.roles and not t.taken_out)
+
+
+def rinsed_l(build: Build, people: int) -> float:
+    """Litres a day that a rinsed toilet takes from the fresh tank."""
+    w = build.systems.water
+    if w.flush_from == "own" or not any(t.tank and t.tank.contents == "black" and not t.taken_out for t in build.stow.things):
+        return 0.0
+    return people * USES_DAY * w.toilet_share * (FLUSH_L if w.flush_l is None else w.flush_l)
+
+
+def uncounted(build: Build) -> tuple[str, ...]:
+    """What of the use of water nobody said, in words: no litres of it are counted."""
+    w = build.systems.water
+    washing = w.laundry_l is None and not machines_l(build)
+    return tuple([name for name, blank in (("washing at the basin", w.basin_l is None), ("clothes", washing)) if blank])
 
 
 def _way_m(build: Build) -> tuple[float, float] | None:
@@ -104,7 +127,7 @@ def water_of(build: Build, people: int) -> Water:
     ]
     unsaid = tuple(dict.fromkeys(str(t.tank.contents) for t in blank if t.tank is not None))
     need = need_l(build, people)
-    grey = max(need - DRUNK_L * people, 0.0)
+    grey = max(need - DRUNK_L * people - rinsed_l(build, people), 0.0)
     why = []
     if people == 0:
         why.append("Nobody sleeps in it on Brief, so nobody drinks.")

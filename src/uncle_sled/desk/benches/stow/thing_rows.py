@@ -156,7 +156,7 @@ def _place_rows(session: Session, id: str, path: str, tank: bool, first: tuple[s
 
     return [
         Row(f"{path}.name"),
-        *(plain(f"{path}.tank", "volume contents") if tank else ()),
+        *(plain(f"{path}.tank", "volume contents carried") if tank else ()),
         *(plain(f"{path}.figures", " ".join(first)) if first else ()),
         Row(f"{path}.mass", title="Empty" if tank else "Weight"),
         Row(f"{path}.source"),
@@ -392,9 +392,25 @@ def _use_rows(session: Session, id: str, path: str) -> list[Row]:
 
     return [
         Row(f"{path}.inside", kind=others, ops=into),
+        Row(
+            f"{path}.tank",
+            title="It holds something",
+            kind=VERB,
+            tip="Water, or what a toilet catches: then its days and its weight on the way are counted",
+            ops=partial(_a_tank, session, id),
+            when=_of(id, lambda thing: thing.tank is None),
+        ),
         *_role_rows(session, id, path),
         *plain(path, "places arrival cargo outside stays"),
     ]
+
+
+def _a_tank(session: Session, id: str, _: Any) -> list[Op]:
+    """A tank of nobody knows how much: a toilet's for what goes in, of everything else for fresh water."""
+    thing = _thing(session.build, id)
+    assert thing is not None  # a form takes nothing of a thing that is gone
+    toilet = "toilet" in thing.roles
+    return [set_to(f"stow.things.{id}.tank", {"contents": "black" if toilet else "fresh", "carried": toilet})]
 
 
 def _figure_rows(id: str, path: str) -> list[Row]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.systems.carried_rows import carried_rows
 from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION, drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
@@ -12,13 +13,15 @@ from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart, hot
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.systems.carried_out import carried_out
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
 from uncle_sled.core.studies.systems.hot_walls import hot_walls
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_water
-from uncle_sled.core.words import Words
+from uncle_sled.core.studies.systems.water import uncounted
+from uncle_sled.core.words import Words, all_of
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
 from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
@@ -34,11 +37,11 @@ class Comfort(Panel):
         side = rows(Says(self.told), Cards(cards, share=1), wide=SIDE_PX)
         return across(rows(*drawings, gap=8, share=1), side, gap=8)
 
-    def drawing(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int) -> Drawing:
+    def drawing(self, name: str, title: str, make: Maker, why: Callable[[], str], share: int, high: int = 90) -> Drawing:
         def made(width: float, height: float) -> tuple[Primitive, ...]:
             return make(self.studied, self.words, width, height)
 
-        return Drawing(name, made, title, why, least=(0, 90), share=share)
+        return Drawing(name, made, title, why, least=(0, high), share=share)
 
     @property
     def studied(self) -> Studied:
@@ -66,9 +69,23 @@ class WaterPanel(Comfort):
                     lambda s, words, w, h: water_line(s.build, the_water(s), words, w, h),
                     lambda: "",
                     2,
+                    high=156,
+                ),
+                self.drawing(
+                    "What fills up and what is carried",
+                    "Filled and carried out",
+                    lambda s, words, w, h: carried_rows(carried_out(s), words, w, h),
+                    lambda: "No tank, jug or toilet is aboard yet.",
+                    3,
                 ),
             ),
-            Fields("What it is used for, litres", plain("systems.water", "drink_l dishes_l showers_day shower_l days"), "Systems", 112),
+            Fields(
+                "What it is used for",
+                plain("systems.water", "drink_l dishes_l basin_l showers_day shower_l laundry_l days"),
+                "Systems",
+                112,
+            ),
+            Fields("Toilet", plain("systems.water", "toilet_share flush_l flush_from"), "Systems", 112),
             Fields(
                 "How it runs",
                 plain("systems.water", "hose_bore hose_length tap_height fall drain_length trap vented overflow low_drain fill_lockable"),
@@ -83,6 +100,8 @@ class WaterPanel(Comfort):
     def told(self) -> list[str]:
         made, words = the_water(self.studied), self.words
         told = [f"{made.people} aboard use {words.m3(made.need_l_day / 1000)} a day; {words.m3(made.grey_l_day / 1000)} come back."]
+        if made.people and (missing := uncounted(self.studied.build)):
+            told.append(f"Not counted, since nobody said: {all_of(missing)}.")
         if made.days_fresh is not None:
             told.append(f"Fresh for {made.days_fresh:.1f} days.")
         if made.pump_kpa is not None and made.pump_w is not None:

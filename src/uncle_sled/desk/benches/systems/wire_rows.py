@@ -94,8 +94,13 @@ def _device_rows(session: Session, device: Device) -> list[Row]:
 def _load_rows(load: Load) -> list[Row]:
     path = f"systems.loads.{load.id}"
 
+    def has_its_own(build: Any) -> bool:
+        return any(each.id == load.id and each.store_wh is not None for each in build.systems.loads)
+
     return [
-        *plain(path, "name current power_w amps hours_day duty surge when must_run x y z"),
+        *plain(path, "name current power_w amps hours_day duty surge when must_run store_wh"),
+        *plain(path, "charge_w filled", when=has_its_own),
+        *plain(path, "x y z"),
         Row(path, title="Take this load off", kind=VERB, tip="It goes, and its wire with it", ops=lambda _: [remove(path)]),
     ]
 

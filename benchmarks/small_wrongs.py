@@ -1,4 +1,4 @@
-"""250 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""259 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -177,6 +177,19 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
+    Wrong("studies/systems/fridge_slots.py", "taken * (1 + (COP_ABSORBER if absorber else COP_COMPRESSOR))", "taken"),
+    Wrong("studies/systems/fridge_slots.py", "FLOWS / math.sqrt(2) * math.sqrt", "FLOWS * math.sqrt"),
+    Wrong("studies/systems/fridge_slots.py", "return len(shut) >= SIDES_SHUT", "return len(shut) > SIDES_SHUT"),
+    Wrong("studies/systems/wall_cooler.py", "f.cool_w + f.power_w if", "f.cool_w if"),
+    Wrong("studies/systems/wall_cooler.py", "f.cool_w * WET_SHARE / WATER_WH_KG", "f.cool_w / WATER_WH_KG"),
+    Wrong(
+        "studies/systems/noise.py",
+        "direct = 1 / (4 * math.pi * max(far_m, LEAST_M) ** 2)",
+        "direct = 1 / (4 * math.pi * max(far_m, LEAST_M))",
+    ),
+    Wrong("studies/systems/noise.py", "inside_m2 * SOFT / (1 - SOFT)", "inside_m2 * SOFT"),
+    Wrong("studies/systems/noise.py", "min(less, DOOR_DB) if door", "less if door"),
+    Wrong("studies/systems/noise.py", "sum(10 ** (level / 10) for level in levels)", "max(10 ** (level / 10) for level in levels)"),
     Wrong("studies/systems/carried_out.py", "people * w.toilet_share * each[kind]", "people * each[kind]"),
     Wrong("studies/systems/carried_out.py", "(0.0 if parted else URINE_L) + SOLIDS_L", "URINE_L + SOLIDS_L"),
     Wrong("studies/systems/carried_out.py", "_litres(t) / 1000 * DENSITY[kind]", "_litres(t)", True),
@@ -533,6 +546,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             "tests/validation/test_systems_check_cases.py",
             "tests/validation/test_comfort_check_cases.py",
             "tests/core/test_own_batteries.py",
+            "tests/core/test_air_round.py",
             "tests/core/test_carried_out.py",
             "tests/core/test_systems.py",
             "tests/core/test_nothing_silent.py",

@@ -25,7 +25,15 @@ from uncle_sled.exchange.road_report import road_report
 from uncle_sled.exchange.shell_report import number, shell_report
 from uncle_sled.exchange.shop_report import shop_report
 from uncle_sled.exchange.stow_report import modes_report, restraints_report, sweep_report, tanks_report
-from uncle_sled.exchange.systems_report import gas_report, moisture_report, power_report, warmth_report, water_report, wiring_report
+from uncle_sled.exchange.systems_report import (
+    air_report,
+    gas_report,
+    moisture_report,
+    power_report,
+    warmth_report,
+    water_report,
+    wiring_report,
+)
 from uncle_sled.exchange.towing_report import towing_report
 from uncle_sled.exchange.variants_report import variants_report
 from uncle_sled.exchange.work_report import work_report
@@ -87,6 +95,7 @@ def report(s: Studied, found: tuple[Finding, ...], project: Project, case_rows: 
         "gas": gas_report(s),
         "warmth": warmth_report(s),
         "moisture": moisture_report(s),
+        "air": air_report(s),
         "pieces": pieces_report(s),
         **shop_report(s),
         **work_report(s),

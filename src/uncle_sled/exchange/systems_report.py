@@ -1,4 +1,4 @@
-"""The ``power``, ``wiring``, ``water``, ``gas``, ``warmth`` and ``moisture`` keys of the report. Numbers are SI, shares 0 to 1; what is not known is null."""
+"""The ``power``, ``wiring``, ``water``, ``gas``, ``warmth``, ``moisture`` and ``air`` keys of the report. Numbers are SI, shares 0 to 1; what is not known is null."""
 
 from __future__ import annotations
 
@@ -6,15 +6,18 @@ from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.carried_out import Fills, carried_out
+from uncle_sled.core.studies.systems.fridge_slots import fridge_slots
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import LEVELS
 from uncle_sled.core.studies.systems.glaser import profiles_of
 from uncle_sled.core.studies.systems.hazards import hazards_of
+from uncle_sled.core.studies.systems.noise import noise_at_heads
 from uncle_sled.core.studies.systems.own_batteries import OnItsOwn, own_batteries
 from uncle_sled.core.studies.systems.sizing import needs_under, ways_of
 from uncle_sled.core.studies.systems.stay import Stay
 from uncle_sled.core.studies.systems.supply import Supply, supplies
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_stay, the_water
+from uncle_sled.core.studies.systems.wall_cooler import wall_coolers
 from uncle_sled.core.studies.systems.water import uncounted
 from uncle_sled.core.studies.systems.year import year_of
 from uncle_sled.core.wiring.wired import Laid, Wired, wired_of
@@ -262,4 +265,31 @@ def moisture_report(s: Studied) -> dict[str, Any]:
             for profile in profiles_of(s.build, s.facts, s.framed)
         ],
         "why": [*night.why, *night.unknown],
+    }
+
+
+def air_report(s: Studied) -> dict[str, Any]:
+    """The ``air`` key: free air behind fridges, hot sides and condensate, noise at each end of the beds."""
+    return {
+        "fridges": [
+            {
+                "id": slots.id,
+                "built_in": slots.built_in,
+                "heat_w": slots.heat_w,
+                "wanted_cm2": slots.wanted_cm2,
+                "there_cm2": slots.there_cm2,
+            }
+            for slots in fridge_slots(s.build, s.framed)
+        ],
+        "coolers": [
+            {
+                "id": cooler.id,
+                "hot_side": cooler.hot or None,
+                "rejects_w": cooler.rejects_w,
+                "water_l_h": cooler.water_l_h,
+                "back_in": list(cooler.back_in),
+            }
+            for cooler in wall_coolers(s.build, s.facts, s.framed)
+        ],
+        "heads": [{"bed": head.bed, "end": head.end, "db": head.db, "unknown": list(head.unknown)} for head in noise_at_heads(s)],
     }

@@ -158,6 +158,8 @@ class Figures(msgspec.Struct, frozen=True):
     heat_w: Annotated[Figure | None, about("Warms", "What a heater gives", unit="W heat")] = None
     cool_w: Annotated[Figure | None, about("Cools", "What a cooler takes away", unit="W heat")] = None
     flow_l_min: Annotated[Figure | None, about("Pumps", "With the tap open", unit="L/min")] = None
+    slot_cm2: Annotated[Figure | None, about("Free air", "Of a fridge that is built in: of each of two openings, low and high", unit="cm2")] = None
+    noise_db: Annotated[Figure | None, about("Noise", "At {1 m} in the open, by its data sheet", unit="dB")] = None
     tilt_deg: Annotated[Angle | None, about("Tilted", "Over level, of a panel", unit="°")] = None
     azimuth_deg: Annotated[Turn | None, about("Slopes to", "From the midday sun, the afternoon's side positive, of a panel", unit="°")] = None
 

@@ -34,7 +34,17 @@ from uncle_sled.core.findings.stow import (
     tanks,
     tie_downs,
 )
-from uncle_sled.core.findings.systems import gas_rules, own_battery_rules, power, supply_rules, toilet_rules, warmth, water_rules, wiring
+from uncle_sled.core.findings.systems import (
+    air_rules,
+    gas_rules,
+    own_battery_rules,
+    power,
+    supply_rules,
+    toilet_rules,
+    warmth,
+    water_rules,
+    wiring,
+)
 from uncle_sled.core.reading.studied import Studied, whole
 from uncle_sled.core.slow import Tell, slow
 from uncle_sled.core.trail import TRAIL
@@ -74,6 +84,7 @@ AT_REST = (
     (water_rules, water_rules.water_findings),
     (toilet_rules, toilet_rules.toilet_findings),
     (gas_rules, gas_rules.gas_findings),
+    (air_rules, air_rules.air_findings),
     (warmth, warmth.warmth_findings),
     (within, within.within_findings),
     (shop, shop.cut_findings),

@@ -7,6 +7,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.drawing.sheets import EDGE, Sheets
 from uncle_sled.core.drawing.stops import stop_words
+from uncle_sled.core.drawing.systems.air_rows import alarm_words, cooler_words, noise_chart, slots_chart
 from uncle_sled.core.drawing.systems.carried_rows import NAMES, carried_words
 from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
@@ -19,10 +20,13 @@ from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.carried_out import carried_out
+from uncle_sled.core.studies.systems.fridge_slots import fridge_slots
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.hot_walls import hot_walls
+from uncle_sled.core.studies.systems.noise import noise_at_heads
 from uncle_sled.core.studies.systems.own_batteries import own_batteries
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_gains, the_gas, the_losses, the_night, the_water
+from uncle_sled.core.studies.systems.wall_cooler import wall_coolers
 from uncle_sled.core.words import Words
 
 CAUTION = (
@@ -49,6 +53,7 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
         ("Gas and flames", boil_chart(the_gas(s), coldest, words, w, half), fuel_bars(the_gas(s), words, w, half)),
         ("Warmth", loss_bars(the_losses(s), words, w, half), summer_bars(the_gains(s), words, w, half)),
         ("Walls beside what burns", hot_walls_chart(hot_walls(build, s.facts, s.framed), words, w, half), ()),
+        ("Air and noise", slots_chart(fridge_slots(build, s.framed), words, w, half), noise_chart(noise_at_heads(s), w, half)),
         ("Frost, and what to empty", frost_bars(frost, words, w, half), ()),
         ("What sweats on the coldest night", sweat_picture(the_night(s), s.framed, faces, words, w, half), ()),
     ]
@@ -70,6 +75,9 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
                 for line in (over_words(alone), bank_words(alone.bank) if alone.bank is not None else ""):
                     sheets.words(line, 12)
                 sheets.words(PACK_CAUTION, 10, "pencil")
+            if title.startswith("Air"):
+                for line in (*cooler_words(wall_coolers(build, s.facts, s.framed), words), *alarm_words(s, words)):
+                    sheets.words(line, 11)
             if title.startswith("Frost"):
                 sheets.head("Empty it in this order")
                 for line in drain_words(s, frost):

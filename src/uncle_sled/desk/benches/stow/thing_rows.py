@@ -53,6 +53,8 @@ FIGURES = (
     "heat_w",
     "cool_w",
     "flow_l_min",
+    "slot_cm2",
+    "noise_db",
 )
 # Figures that some units only have; the others are asked of everything.
 ONLY_OF = {
@@ -73,6 +75,7 @@ ONLY_OF = {
     "heat_w": ("",),
     "cool_w": ("",),
     "flow_l_min": ("",),
+    "slot_cm2": ("",),
 }
 # What one comes to a thing for, by what it is in the wiring: it stands first.
 CAME_FOR = {

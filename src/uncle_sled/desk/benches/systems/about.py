@@ -26,7 +26,16 @@ def _a_wire(build: Build, _s: Studied) -> tuple[str, ...]:
     return tuple(fused[1:2] or fused[:1])
 
 
-VIEW_OF = {"power": "Charge", "water": "Water", "gas": "Gas", "warmth": "Warmth", "sweat": "Sweat", "frost": "Frost", "inside": "Sweat"}
+VIEW_OF = {
+    "power": "Charge",
+    "water": "Water",
+    "gas": "Gas",
+    "warmth": "Warmth",
+    "sweat": "Sweat",
+    "frost": "Frost",
+    "air": "Air",
+    "inside": "Sweat",
+}
 
 
 def shows(s: Studied, id: str) -> str | None:
@@ -86,6 +95,9 @@ ABOUT = About(
         View("Gas", "gas and flames", "How long fuel lasts, the cold, and the air that flames want", panel="comfort_panels:GasPanel"),
         View("Warmth", "warmth", "Where the warmth goes, and whether the heater holds the night", panel="comfort_panels:WarmthPanel"),
         View("Sweat", "what sweats", "Which surfaces sweat on the coldest night, and what stops it", panel="sweat_panel:SweatPanel"),
+        View(
+            "Air", "air and noise", "Free air behind fridges, hot sides, noise at heads, places of alarms", panel="comfort_panels:AirPanel"
+        ),
         View("Frost", "water in frost", "When water freezes, what keeps it, and how it is emptied", panel="comfort_panels:FrostPanel"),
     ),
     deeds=(

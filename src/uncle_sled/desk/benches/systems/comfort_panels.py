@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.systems.air_rows import alarm_words, cooler_words, noise_chart, slots_chart
 from uncle_sled.core.drawing.systems.carried_rows import carried_rows
 from uncle_sled.core.drawing.systems.frost_chart import frost_bars
 from uncle_sled.core.drawing.systems.frost_words import CAUTION, drain_words, frost_words
@@ -14,17 +16,20 @@ from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.carried_out import carried_out
+from uncle_sled.core.studies.systems.fridge_slots import fridge_slots
 from uncle_sled.core.studies.systems.frost import frost_of
 from uncle_sled.core.studies.systems.gas import AIR_M3H_KW, CO2_M3_KWH, WATER_G_KWH
 from uncle_sled.core.studies.systems.heat import ducts_of
 from uncle_sled.core.studies.systems.hot_walls import hot_walls
+from uncle_sled.core.studies.systems.noise import DOUBT_DB, noise_at_heads
 from uncle_sled.core.studies.systems.sweat import fan_of
 from uncle_sled.core.studies.systems.systems_as_built import the_gains, the_gas, the_losses, the_water
+from uncle_sled.core.studies.systems.wall_cooler import wall_coolers
 from uncle_sled.core.studies.systems.water import uncounted
 from uncle_sled.core.words import Words, all_of
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, across, card, rows
-from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Says
+from uncle_sled.desk.kit.parts import Cards, Drawing, Fields, Remade, Says
 
 SIDE_PX = 274
 Maker = Callable[[Studied, Words, float, float], tuple[Primitive, ...]]
@@ -147,6 +152,57 @@ class FrostPanel(Comfort):
     def told(self) -> list[str]:
         made = frost_of(self.studied)
         return [*frost_words(made, self.words), *([] if made.why else [CAUTION])]
+
+
+class AirPanel(Comfort):
+    def laid(self) -> Group:
+        slots = self.drawing(
+            "Free air behind fridges",
+            "Free air behind fridges, of each opening",
+            lambda s, words, w, h: slots_chart(fridge_slots(s.build, s.framed), words, w, h),
+            lambda: "No fridge with a machine stands inside.",
+            1,
+            high=104,
+        )
+        noise = self.drawing(
+            "Noise at heads by night",
+            "Noise at each end of the beds, by night",
+            lambda s, _words, w, h: noise_chart(noise_at_heads(s), w, h),
+            lambda: "Nobody lies where something runs by night.",
+            3,
+        )
+        drawings = rows(slots, noise, card("Air conditioners and alarms", Says(self._coolers, face="small")), gap=8, share=1)
+        side = rows(Says(self.told), Cards((Remade(self._whose, self._figures),), share=1), wide=SIDE_PX)
+        return across(drawings, side, gap=8)
+
+    def _named(self) -> list[Thing]:
+        """Whose free air or noise is typed here: what is judged on this view."""
+        s = self.studied
+        ids = {slots.id for slots in fridge_slots(s.build, s.framed)} | {each.id for head in noise_at_heads(s) for each in head.heard}
+        return [thing for thing in self.session.build.stow.things if thing.id in ids]
+
+    def _whose(self) -> Hashable:
+        return tuple((thing.id, thing.name) for thing in self._named())
+
+    def _figures(self) -> Fields:
+        fridges = {slots.id for slots in fridge_slots(self.studied.build, self.studied.framed)}
+        made = []
+        for thing in self._named():
+            path = f"stow.things.{thing.id}.figures"
+            made += [Row(f"{path}.slot_cm2", title=f"{thing.name}, free air")] if thing.id in fridges else []
+            made.append(Row(f"{path}.noise_db", title=f"{thing.name}, noise"))
+        return Fields("By their data sheets", made, "Systems", 132)
+
+    def _coolers(self) -> list[str]:
+        s, words = self.studied, self.words
+        return [*cooler_words(wall_coolers(s.build, s.facts, s.framed), words), *alarm_words(s, words)] or ["None aboard."]
+
+    def told(self) -> list[str]:
+        return [
+            "A built-in fridge is rid of its heat by two openings, low and high, while it runs.",
+            f"Noise by data sheets at {self.words.m(1.0)}, by distance, room and walls; give or take {DOUBT_DB:.0f} dB.",
+            "Papers of the maker go first.",
+        ]
 
 
 class GasPanel(Comfort):

@@ -1,4 +1,4 @@
-"""259 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""263 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -177,6 +177,10 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
+    Wrong("wiring/near_heat.py", "thing.x.si + along + near", "thing.x.si + along", True),
+    Wrong("wiring/near_heat.py", "max(last - first, 0.0) * math.dist(a, b)", "max(last - first, 0.0)"),
+    Wrong("wiring/wired.py", "wire.near_engine or bool(hot)", "wire.near_engine", True),
+    Wrong("wiring/wired.py", "self.fuse_a < self.start_a - 1e-9", "self.fuse_a < self.start_a / 2"),
     Wrong("studies/systems/fridge_slots.py", "taken * (1 + (COP_ABSORBER if absorber else COP_COMPRESSOR))", "taken"),
     Wrong("studies/systems/fridge_slots.py", "FLOWS / math.sqrt(2) * math.sqrt", "FLOWS * math.sqrt"),
     Wrong("studies/systems/fridge_slots.py", "return len(shut) >= SIDES_SHUT", "return len(shut) > SIDES_SHUT"),
@@ -546,6 +550,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             "tests/validation/test_systems_check_cases.py",
             "tests/validation/test_comfort_check_cases.py",
             "tests/core/test_own_batteries.py",
+            "tests/core/test_near_heat.py",
             "tests/core/test_air_round.py",
             "tests/core/test_carried_out.py",
             "tests/core/test_systems.py",

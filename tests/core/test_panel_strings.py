@@ -12,13 +12,13 @@ from uncle_sled.core.document.brief import Brief
 from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Length, Temperature
-from uncle_sled.core.document.systems import Device, Systems, Wire
+from uncle_sled.core.document.systems import Device, Shaded, Systems, Wire
 from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.drawing.systems.strings_chart import strings_chart, strung_words
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.systems.panel_strings import best_w, strung
-from uncle_sled.core.studies.systems.stay import stay_of
+from uncle_sled.core.studies.systems.stay import shade_on, stay_of
 from uncle_sled.core.words import Words
 
 BRIEF = Brief(latitude_deg=50.0, months=(6,), nights_off=2, coldest=Temperature(-10.0), hottest=Temperature(35.0))
@@ -98,6 +98,27 @@ def test_by_the_hour_a_row_gives_what_its_least_lit_panel_lets_through() -> None
     turned = [BATTERY, lamp, controller(), panel("a", tilt_deg=45.0, azimuth_deg=-90.0), panel("b", tilt_deg=45.0, azimuth_deg=90.0)]
     beside, row = sun_wh(built(*turned)), sun_wh(built(*turned, series=2))
     assert row < 0.85 * beside and row > 0.5 * beside - 1e-9, "morning and evening are not lost whole: the shaded one is stepped round"
+
+
+def test_shade_on_one_panel_costs_that_one_beside_others_and_the_row_what_it_lets_through() -> None:
+    """Two alike. One dark all day: half the sun beside each other. In a row it is stepped round: half as well. One half dark: three
+    quarters beside each other; in a row the larger of one whole panel and two at half current, which is one half. Own goes before all.
+    """
+    lamp = unit("l1", "", power_w=20.0, hours_day=10.0)
+
+    def sun(own=(), common=(), series=1):
+        shaded = (Shaded("b", own),) if own else ()
+        return sun_wh(built(BATTERY, lamp, controller(), panel("a"), panel("b"), series=series, shade=common, shaded=shaded))
+
+    whole, dark, half = sun(), (1.0,) * 24, (0.5,) * 24
+    assert sun(dark) == pytest.approx(whole / 2) and sun(dark, series=2) == pytest.approx(whole / 2)
+    assert sun(half) == pytest.approx(0.75 * whole) and sun(half, series=2) == pytest.approx(whole / 2)
+    assert sun((), half) == pytest.approx(whole / 2) and sun((0.0,) * 24, half) == pytest.approx(0.75 * whole)
+    noon = tuple(0.4 if hour == 12 else 0.0 for hour in range(24))
+    assert sun(noon) < whole and sun(noon) > 0.9 * whole
+    found = findings(study(built(BATTERY, lamp, controller(), panel("a"), panel("b"), shaded=(Shaded("b", dark),)), Facts()))
+    assert next(one for one in found if one.code == "panel-shaded").where == ("power", "b")
+    assert shade_on(built(shaded=(Shaded("x", (0.5,) * 3),)), panel("x")).sum() == 0.0, "a strip that is no day counts for nothing"
 
 
 def test_drawn_rows_are_taken_as_they_are_drawn() -> None:

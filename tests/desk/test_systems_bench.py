@@ -2,7 +2,8 @@
 
 import pytest
 from msgspec import to_builtins
-from PySide6.QtCore import QPointF
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from tests.builders import a_body, a_project, a_thing
@@ -17,6 +18,7 @@ from uncle_sled.core.studies.systems.year import all_year
 from uncle_sled.desk.benches.systems.charge_panel import ChargePanel
 from uncle_sled.desk.benches.systems.sizes_panel import SizesPanel
 from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.fields import ChoiceField
 from uncle_sled.desk.kit.form import Form
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import export_bytes
@@ -138,6 +140,30 @@ def test_the_stay_is_set_shaded_and_read_off(open_on):
     assert panel.chart.pointed is not None
     panel.chart.grab()
     assert any("in the battery" in one.text for one in panel.chart.written)
+
+
+def test_shade_is_put_on_one_panel_and_taken_off_it(open_on):
+    _, session, bench = bench_on(open_on, "ferry-bell", "Systems", "Charge")
+    panel, start = bench.made["Charge"], session.project
+    pad, whose = panel.shade, next(field for field in panel.findChildren(ChoiceField) if field.accessibleName() == "Shade of")
+    units = [thing for thing in session.build.stow.things if thing.figures and thing.figures.unit == "panel"]
+    assert whose.isVisible() == (len(units) > 1)
+    whose.entered.emit(units[0].id)
+    pad.setFocus()
+    for key in (Qt.Key.Key_Left, Qt.Key.Key_Up, Qt.Key.Key_Up):
+        QTest.keyClick(pad, key)
+    (own,) = session.build.systems.shaded
+    assert own.id == units[0].id and own.shade[11] == pytest.approx(0.2) and len(own.shade) == 24 and session.build.systems.shade == ()
+    pad.grab()
+    whose.entered.emit(units[1].id)
+    assert pad.shade()[11] == 0.0
+    whose.entered.emit(units[0].id)
+    QApplication.processEvents()
+    button_on(panel, "as all panels").click()
+    assert session.build.systems.shaded == ()
+    while session.history.done:
+        session.undo()
+    assert session.project == start
 
 
 def test_a_size_is_tried_as_a_ghost_and_kept(open_on):

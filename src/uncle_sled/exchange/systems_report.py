@@ -132,6 +132,8 @@ def _circuit(wire: Laid) -> dict[str, Any]:
         "start_drop_share": wire.start_drop_share,
         "guard_a": wire.guard_a,
         "in_foam_m": wire.in_foam_m,
+        "near_heat": [{"id": id, "length_m": long} for id, long in wire.near_heat],
+        "slow_fuse": wire.slow,
         "bundle": wire.bundle,
         "why": wire.why or None,
     }

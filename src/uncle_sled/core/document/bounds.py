@@ -46,6 +46,8 @@ MOST_OF = {
     "people": 200,
     "vehicles": 200,
     "shade": 24,
+    "drawn": 24,
+    "shaded": 500,
     "months": 12,
     "wires": 500,
     "devices": 500,

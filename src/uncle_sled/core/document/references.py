@@ -133,7 +133,7 @@ def _systems(build: Build, where: str, said: list[str]) -> Systems:
     )
     bonds = _known(systems.bonds, ends, f"{where}.bonds", "thing or device", said)
     kept = systems.wires if len(wires) == len(systems.wires) else tuple(wires)
-    return changed(systems, wires=kept, off=off, bonds=bonds)
+    return changed(systems, wires=kept, off=off, bonds=bonds, shaded=_of(systems.shaded, things, f"{where}.shaded", said))
 
 
 def _known(words: tuple[str, ...], ids: Collection[str], where: str, what: str, said: list[str]) -> tuple[str, ...]:

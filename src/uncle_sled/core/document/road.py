@@ -97,6 +97,14 @@ class Correction(msgspec.Struct, frozen=True):
     seen: tuple[Seen, ...] = ()
 
 
+class HourDrawn(msgspec.Struct, frozen=True):
+    """What a record of the battery says of one hour of the day. hour: 0 to 23 by its clock; hours: of which it has a record."""
+
+    hour: Annotated[int, msgspec.Meta(ge=0, le=23)]
+    watts: Figure
+    hours: Figure
+
+
 class Trip(msgspec.Struct, frozen=True):
     """Nights away and what they took."""
 
@@ -112,6 +120,7 @@ class Trip(msgspec.Struct, frozen=True):
     coldest_c: Annotated[Number | None, about("Coldest outside", "Of its nights", unit="degC")] = None
     inside_c: Annotated[Number | None, about("Coldest inside", "Of its nights", unit="degC")] = None
     wet_mornings: Annotated[Count | None, about("Wet mornings", "On which something dripped inside")] = None
+    drawn: tuple[HourDrawn, ...] = ()  # by the hour of the day, where nothing charged meanwhile
     says: Story = ""
 
 

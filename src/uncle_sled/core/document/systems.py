@@ -66,6 +66,13 @@ class Off(msgspec.Struct, frozen=True):
     stay: bool = False
 
 
+class Shaded(msgspec.Struct, frozen=True):
+    """Shade on one panel alone, by the hour of the sun, 24 of them."""
+
+    id: Word  # the panel's
+    shade: tuple[Share, ...]
+
+
 class Device(msgspec.Struct, frozen=True):
     """What current passes through and is no thing of Stow."""
 
@@ -188,6 +195,7 @@ class Systems(msgspec.Struct, frozen=True):
     loads: tuple[Load, ...] = ()
     off: tuple[Off, ...] = ()
     shade: tuple[Share, ...] = ()  # of the panels, by the hour of the sun, 24 of them
+    shaded: tuple[Shaded, ...] = ()  # panels that have a shade of their own
     drive_hours: Annotated[Hours, about("Driven a day", "With the car's charger on", unit="h")] = 0.0
     generator_w: Annotated[Figure | None, about("Generator", "At its socket", unit="W")] = None
     generator_hours: Annotated[Hours, about("It runs a day", "The generator", unit="h")] = 0.0

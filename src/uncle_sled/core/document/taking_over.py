@@ -72,7 +72,7 @@ def _unwired(project: Project, said: list[str]) -> Project:
     gone = len(systems.wires) - len(wires)
     if gone:
         said.append(f"{gone} wires ended at things of the other build and were left out; Wire it up on Systems joins what is here.")
-    return project.with_build(replace(build, systems=replace(systems, wires=wires, off=off, bonds=bonds)))
+    return project.with_build(replace(build, systems=replace(systems, wires=wires, off=off, bonds=bonds, shaded=())))
 
 
 def _stop(project: Project, source: Project, name: str, said: list[str]) -> Project:

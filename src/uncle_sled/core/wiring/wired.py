@@ -32,6 +32,7 @@ from uncle_sled.core.wiring.conductors import (
     judged,
 )
 from uncle_sled.core.wiring.in_foam import foam_m, in_trays, insulated_faces
+from uncle_sled.core.wiring.near_heat import HotBox, hot_boxes, near_heat
 from uncle_sled.core.wiring.network import FEEDS_BACK, Flow, Network, network_of
 from uncle_sled.core.wiring.route import Inside, Spot, Ways, length_m, route, ways_of
 from uncle_sled.core.wiring.rows import in_series
@@ -105,7 +106,18 @@ class Laid(msgspec.Struct, frozen=True):
     middle_m: Spot
     in_foam_m: float = 0.0  # as typed, else what of its way lies inside insulated faces
     bundle: int = 1  # loaded wires that lie together: as typed, or as many as share its tray
+    near_heat: tuple[tuple[str, float], ...] = ()  # ids of hot things that it passes, and how much of it lies near each [m]
     why: str = ""
+
+    @property
+    def slow(self) -> bool:
+        """Whether its fuse holds the start of what is behind it only where it is a slow one."""
+        return self.fuse_a is not None and self.start_a is not None and self.fuse_a < self.start_a - 1e-9
+
+    @property
+    def fuse_words(self) -> str:
+        """Its fuse as one asks for it: 20 A, 20 A slow; "" without one."""
+        return "" if self.fuse_a is None else f"{self.fuse_a:g} A{' slow' if self.slow else ''}"
 
 
 class Wired(msgspec.Struct, frozen=True, eq=False):
@@ -166,7 +178,7 @@ def wired_of(build: Build, framed: Framed) -> Wired:
     inside = ways.inside if ways is not None else None
     practice = "120" if net.mains < 200 else "230"
     laid: dict[str, Laid] = {}
-    insulated = insulated_faces(build.shell)
+    insulated, hot = insulated_faces(build.shell), hot_boxes(build.stow.things)
     runs = {id: _way(wire, spots[wire.start], spots[wire.end], ways) for id, wire in net.wires.items()}
     together = in_trays(runs, net.wires, build.systems.trays) if build.systems.trays else {}
     lost = {load.id for load in build.systems.loads if load.x is None or load.y is None or load.z is None}
@@ -178,9 +190,8 @@ def wired_of(build: Build, framed: Framed) -> Wired:
             guard = None if wire.fused in ("start", "both") else guard_of(wire, seen)
             points = runs[id]
             foam = wire.in_foam.si if wire.in_foam is not None else _foam(points, inside, insulated)
-            laid[id] = _laid(
-                wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, (foam, together.get(id, 1))
-            )
+            about = (foam, together.get(id, 1), _near(points, (wire.start, wire.end), hot))
+            laid[id] = _laid(wire, points, net.flows[id], gauge, practice, guard, wire.start in lost or wire.end in lost, about)
         return laid[id]
 
     def guard_of(wire: Wire, seen: frozenset[str]) -> float | None:
@@ -216,6 +227,11 @@ def _foam(points: tuple[Spot, ...], inside: Inside | None, insulated: frozenset[
     return foam_m(points, inside, insulated)
 
 
+@keep(by_value("points"), by_value("ends"), by_value("hot"), most=1000)
+def _near(points: tuple[Spot, ...], ends: tuple[str, str], hot: tuple[HotBox, ...]) -> tuple[tuple[str, float], ...]:
+    return near_heat(points, ends, hot)
+
+
 def _guards_on(laid: Laid, net: Network) -> bool:
     """Whether the fuse of a wire also guards what hangs behind its end: at its beginning, or at its end from a source."""
     return laid.fused in ("start", "both") or (laid.fused == "end" and net.ends[laid.start].kind not in FEEDS_BACK)
@@ -230,15 +246,16 @@ def _laid(
     practice: str,
     guard: float | None,
     guessed: bool,
-    about: tuple[float, int],  # how much of it lies in foam [m], and how many wires in one tray with it
+    # how much of it lies in foam [m], how many wires in one tray with it, what is hot beside it
+    about: tuple[float, int, tuple[tuple[str, float], ...]],
 ) -> Laid:
-    foam_m, beside = about
+    foam_m, beside, hot = about
     long = wire.length.si if wire.length is not None else length_m(points)
     sizes = SIZES[gauge]
     if wire.kind == "AC":
         sizes = tuple(size for size in sizes if size.mm2 >= LEAST_MAINS_MM2)
     bundle = max(wire.bundle, beside)
-    left = derating(bundle, foam_m, wire.near_engine)
+    left = derating(bundle, foam_m, wire.near_engine or bool(hot))
     placeless = guessed and wire.length is None  # its length is a guess: nothing is told from it
     insulation = "building" if wire.kind == "AC" else wire.insulation  # mains stays on the cautious class
     allowed = wire.drop if wire.drop is not None else LEAST_DROP
@@ -306,6 +323,7 @@ def _laid(
         middle_m=middle,
         in_foam_m=foam_m,
         bundle=bundle,
+        near_heat=hot,
         why=why,
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.bar_rows import Scale, named
+from uncle_sled.core.drawing.before_after import Learnt, before_after
 from uncle_sled.core.drawing.primitives import Circle, Primitive, Text, line
 from uncle_sled.core.drawing.text_width import elided
 from uncle_sled.core.studies.road.reconcile import Reconciled
@@ -10,37 +10,20 @@ from uncle_sled.core.words import Words
 
 
 def groups_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:
-    """A row a group: pencil what was thought, chalk what it weighs by the tickets, each with two sigmas."""
-    top = (
-        max(
-            max(each_group.before_kg + 2 * each_group.sigma_before_kg, each_group.after_kg + 2 * each_group.sigma_kg)
-            for each_group in made.groups
+    """A row a group: what was thought, and what it weighs by the tickets."""
+    rows = [
+        Learnt(
+            group.name,
+            group.before_kg,
+            group.sigma_before_kg,
+            group.after_kg,
+            group.sigma_kg,
+            told=f"{words.bare_kg(group.before_kg)} → {words.kg(group.after_kg)}",
+            change=f"{words.signed_kg(group.after_kg - group.before_kg)} ± {words.fine_kg(2 * group.sigma_kg)}",
         )
-        or 1.0
-    )
-    scale = Scale(150.0, wide - 120.0, top)
-    row = min((high - 50) / max(len(made.groups), 1), 56.0)
-    shapes: list[Primitive] = []
-
-    for k, group in enumerate(made.groups):
-        y = high - 44 - k * row - row / 2
-        shapes.append(named(10, y, group.name, scale.left - 20, 12, strong=True))
-        for off, kg, sigma, ink in (
-            (7.0, group.before_kg, group.sigma_before_kg, "pencil"),
-            (-7.0, group.after_kg, group.sigma_kg, "chalk"),
-        ):
-            least, most = max(kg - 2 * sigma, 0.0), max(kg + 2 * sigma, 0.0)
-            shapes += [
-                scale.span(y + off, least, most, half=4.0, least=2.0, stroke=ink, fill=ink, width=0.8, tint=0.25),
-                scale.post(y + off, max(kg, 0.0), ink, half=6.0, width=2.4),
-            ]
-        change = group.after_kg - group.before_kg
-        told = f"{words.bare_kg(group.before_kg)} → {words.kg(group.after_kg)}"
-        shapes.append(Text((wide - 8, y + 6), told, 11, "ink", anchor="right"))
-        shapes.append(
-            Text((wide - 8, y - 8), f"{words.signed_kg(change)} ± {words.fine_kg(2 * group.sigma_kg)}", 10, "chalk", anchor="right")
-        )
-    return tuple(shapes)
+        for group in made.groups
+    ]
+    return before_after(rows, wide, high)
 
 
 def tickets_chart(made: Reconciled, words: Words, wide: float, high: float) -> tuple[Primitive, ...]:

@@ -96,7 +96,7 @@ def _wire(at: LineAt, wire: Laid, rise: float, words: Words) -> list[Primitive]:
     )
     long = feet_inches(wire.length_m, 1) if words.shown.imperial else words.m(wire.length_m)
     low = f"~{long}" if wire.length_face == "guessed" else long
-    fuse = f"{wire.fuse_a:g} A" if wire.fuse_a is not None else ""
+    fuse = wire.fuse_words
     shapes.append(
         Text(
             (x - 5, y - 6.5),

@@ -93,7 +93,7 @@ def _scaled(shape: Primitive, scale: float) -> Primitive:
 def _cells(wire: Laid, wired: Wired, words: Words) -> tuple[str, ...]:
     net = wired.net
     amps = "?" if wire.current_a is None else f"{wire.current_a:.1f}"
-    fuse = "" if wire.fused == "none" else "?" if wire.fuse_a is None else f"{wire.fuse_a:g} A"
+    fuse = "" if wire.fused == "none" else wire.fuse_words or "?"
     where = {"both": " both", "end": " end"}.get(wire.fused, "")
     drop = "" if wire.drop_share is None else f"{wire.drop_share * 100:.1f} %"
     about = "~" if wire.length_face == "guessed" else ""
@@ -138,7 +138,7 @@ def _labels(wired: Wired, _words: Words, size: tuple[float, float], title: str, 
             shapes.append(
                 Text((x + 44, y + high / 2 + 8), elided(f"to {wired.net.ends[other].name}", 10, wide - 52), 10, "ink", "strong", "left")
             )
-            fuse = f", fuse {wire.fuse_a:g} A" if wire.fuse_a is not None else ""
+            fuse = f", fuse {wire.fuse_words}" if wire.fuse_a is not None else ""
             volts = "mains" if wire.kind == "AC" else "earth" if wire.kind == "earth" else f"{wire.volts:.0f} V"
             shapes.append(
                 Text(

@@ -12,7 +12,7 @@ from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.bank import inverter_a
 from uncle_sled.core.studies.systems.panel_strings import UNLIKE, VOLTS_IN_HAND, Strung, strung
 from uncle_sled.core.studies.systems.sizing import battery_ops, least_of, needs_under, panel_ops
-from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, stay_of
+from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, shade_on, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_stay
 from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
@@ -334,12 +334,16 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
             tuple(t.id for t in units_of(build, "solar charger")),
             number=controller.wanted - controller.there,
         )
-    shade = build.systems.shade
-    if stay.panels_wp > 0 and len(shade) == HOURS and min(shade[6:18]) >= 1.0:
-        yield SHADED.found(
-            "The panels lie in the dark", "Full shade at every hour of the day: no sun comes in.", ("power",), severity="mind"
-        )
     panels = units_of(build, "panel")
+    dark = [panel for panel in panels if float(shade_on(build, panel)[6:18].min()) >= 1.0]
+    if stay.panels_wp > 0 and dark:
+        whole = len(dark) == len(panels)
+        yield SHADED.found(
+            "The panels lie in the dark" if whole else f"{dark[0].name} lies in the dark",
+            "Full shade at every hour of the day: no sun comes in.",
+            ("power",) if whole else ("power", dark[0].id),
+            severity="mind",
+        )
     if panels and not units_of(build, "solar charger", "station"):
         yield NO_CONTROLLER.found("No charge controller", f"{panels[0].name} has nothing between it and the battery.", (panels[0].id,))
     yield from _rows(build)

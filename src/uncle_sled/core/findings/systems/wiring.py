@@ -30,6 +30,7 @@ from uncle_sled.core.findings.systems.wiring_cures import (
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.hazards import FUSE_NEAR_M, Hazard, hazards_of
 from uncle_sled.core.wiring.conductors import START_DROP
+from uncle_sled.core.wiring.near_heat import near_m
 from uncle_sled.core.wiring.reachable import behind
 from uncle_sled.core.wiring.wire_up import loose_of
 from uncle_sled.core.wiring.wired import NO_PLACE, Laid, Wired
@@ -221,6 +222,16 @@ START_DROPS = _rule(
 )
 
 
+NEAR_HEAT = _rule(
+    "wire-near-heat",
+    "mind",
+    "A wire that passes close to a stove, cooker or heater",
+    "Warm insulation carries less, ages fast, and melts where it touches.",
+    None,
+    "Drag it another way on Systems, Wires, or put it in conduit that stands the heat.",
+)
+
+
 NO_PLACE_SAID = _rule(
     "wire-placeless",
     "note",
@@ -278,6 +289,7 @@ def wiring_findings(s: Studied, words: Words) -> Iterator[Finding]:
         yield BY_CODE[hazard.code].found(title, says, hazard.where, number=None if hazard.value is None else abs(hazard.value))
     for wire in laid.wires:
         yield from _sized(wire, laid, words)
+    yield from _warm(s, laid, words)
     lost = [wire for wire in laid.wires if wire.length_face == "guessed"]
     if lost:
         ends = " and ".join(dict.fromkeys(lower_first(laid.net.ends[wire.end].name) for wire in lost[:2]))
@@ -310,6 +322,21 @@ def _fed(laid: Wired) -> set[str]:
 
 def _run(laid: Wired, wire: Laid) -> str:
     return f"{laid.net.ends[wire.start].name} to {lower_first(laid.net.ends[wire.end].name)}"
+
+
+def _warm(s: Studied, laid: Wired, words: Words) -> Iterator[Finding]:
+    """Wires that pass something hot, each with the one that it lies beside the longest."""
+    things = {thing.id: thing for thing in s.build.stow.things}
+    for wire in laid.wires:
+        if not wire.near_heat or wire.kind == "earth":
+            continue
+        hot, long = max(wire.near_heat, key=lambda pair: pair[1])
+        yield NEAR_HEAT.found(
+            f"{words.m(long)} of a wire beside {lower_first(things[hot].name)}",
+            f"{_run(laid, wire)}: within {words.thick(near_m(things[hot]))} of it a wire carries {wire.derating * 100:.0f} %, and its insulation grows soft.",
+            (wire.id, hot),
+            number=long,
+        )
 
 
 def _sized(wire: Laid, laid: Wired, words: Words) -> Iterator[Finding]:
@@ -354,12 +381,12 @@ def _starts(wire: Laid, run: str, words: Words) -> Iterator[Finding]:
     """What the start of a motor or glow plug asks, where fuse or copper does not hold it."""
     if wire.start_a is None:
         return
-    if wire.fuse_a is not None and wire.fuse_a < wire.start_a - 1e-9:
+    if wire.slow:
         yield START_FUSE.found(
             f"{wire.fuse_a:g} A fuse may blow at the start",
             f"{run}: {wire.start_a:.0f} A while it starts. It holds only where the fuse is a slow one and the start is short.",
             (wire.id,),
-            number=wire.start_a - wire.fuse_a,
+            number=wire.start_a - (wire.fuse_a or 0.0),
         )
     most = max(wire.allowed, START_DROP)
     if wire.start_drop_share is not None and wire.start_drop_share > most + 1e-4:

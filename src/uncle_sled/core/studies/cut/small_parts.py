@@ -45,7 +45,7 @@ def small_parts(build: Build, wired: Wired) -> tuple[SmallPart, ...]:
 
 def _guards(wired: Wired) -> list[SmallPart]:
     """Fuses by size, with a holder where they do not sit in a fuse box; breakers of mains by size and poles."""
-    blades: Counter[float] = Counter()
+    blades: Counter[tuple[float, bool]] = Counter()
     holders = 0
     bolted: Counter[float] = Counter()
     breakers: Counter[tuple[float, int]] = Counter()
@@ -58,13 +58,21 @@ def _guards(wired: Wired) -> list[SmallPart]:
             if wire.kind == "AC":
                 breakers[wire.fuse_a, poles] += 1
             elif wire.fuse_a <= BLADE_MOST_A:
-                blades[wire.fuse_a] += 1
+                blades[wire.fuse_a, wire.slow] += 1
                 holders += wired.net.ends[side].kind != "fuse box"
             else:
                 bolted[wire.fuse_a] += 1
     made = [
-        SmallPart(f"fuse {amps:g}", f"Blade fuses {amps:g} A", "fuse", "pieces", many + SPARE, 1.0, f"{many} laid, and a spare")
-        for amps, many in sorted(blades.items())
+        SmallPart(
+            f"fuse {amps:g}{' slow' if slow else ''}",
+            f"Blade fuses {amps:g} A{', slow' if slow else ''}",
+            "fuse",
+            "pieces",
+            many + SPARE,
+            1.0,
+            f"{many} laid, and a spare",
+        )
+        for (amps, slow), many in sorted(blades.items())
     ]
     if holders:
         made.append(

@@ -19,6 +19,7 @@ from uncle_sled.core.reading.balance import balance
 from uncle_sled.core.reading.load_cases import columns_of
 from uncle_sled.core.reading.studied import Studied, study
 from uncle_sled.core.wiring.conductors import SIZES
+from uncle_sled.core.wiring.near_heat import hot_boxes
 from uncle_sled.core.wiring.wired import wired_of
 
 Change = Literal["filled", "emptied", "moved"]
@@ -122,6 +123,7 @@ Offer = tuple[int, Thing, Change, np.ndarray, np.ndarray, float]  # the last: by
 def _offers(s: Studied, row: int, rng: random.Random) -> list[Offer]:
     """Changes of a case that move the ball enough to point at."""
     columns, table = columns_of(s.table.ids), s.table
+    hot = {id for id, _, _ in hot_boxes(s.build.stow.things)}  # the copper of wires beside it changes where it goes
     made: list[Offer] = []
     for thing in s.build.stow.things:
         at = list(columns.get(thing.id, ()))
@@ -136,7 +138,7 @@ def _offers(s: Studied, row: int, rng: random.Random) -> list[Offer]:
                 continue
             change = "emptied" if mass[water] > full / 2 else "filled"
             mass[water] = 0.0 if change == "emptied" else full
-        elif _is_free(s, thing):
+        elif _is_free(s, thing) and thing.id not in hot:
             low, high = span_of(s, thing)
             edge = thing.x.si
             to = low if edge - low > high - edge else high

@@ -334,12 +334,19 @@ def _sun(build: Build, day: int | None, sky: Sky, hours: int) -> tuple[Floats, F
 
 def _of_a_day(build: Build, panels: tuple[Thing, ...], rows: tuple[Strung, ...], latitude: float, day: int, k: float) -> Floats:
     """What panels give in the hours of a day under one sky [Wh], shape (24,)."""
-    shade = np.array(build.systems.shade) if len(build.systems.shade) == HOURS else np.zeros(HOURS)
     lit = {
-        thing.id: np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0))
+        thing.id: np.array(on_panel_hours(latitude, day, k, f.tilt_deg or 0.0, f.azimuth_deg or 0.0)) * (1 - shade_on(build, thing))
         for thing, f in ((thing, figures_of(thing)) for thing in panels)
     }
-    return np.asarray(lit_w(panels, rows, lit) * DIRT_AND_HEAT * (1 - shade))
+    return np.asarray(lit_w(panels, rows, lit) * DIRT_AND_HEAT)
+
+
+def shade_on(build: Build, panel: Thing) -> Floats:
+    """Shade on a panel by the hour of the sun, shape (24,), 0 to 1: its own where it has one, else that of all."""
+    own = next((each.shade for each in build.systems.shaded if each.id == panel.id), ())
+    common = build.systems.shade
+    told = own if len(own) == HOURS else common
+    return np.array(told, dtype=float) if len(told) == HOURS else np.zeros(HOURS)
 
 
 def _others(build: Build, clock: NDArray[np.int64]) -> tuple[Floats, Floats, Floats]:

@@ -9,13 +9,16 @@ from uncle_sled.core.document.edits import Op, remove, set_to
 from uncle_sled.core.document.quantity import Length, Mass, Quantity, Temperature, Volume
 from uncle_sled.core.document.road import Trip
 from uncle_sled.core.drawing.primitives import Primitive
+from uncle_sled.core.drawing.road.loads_taught_chart import hours_plot, loads_rows, loads_taught_words
 from uncle_sled.core.drawing.road.stand_drawn import standing_drawn
 from uncle_sled.core.drawing.road.trips_chart import trips_chart
 from uncle_sled.core.drawing.road.wish_map import wish_map
 from uncle_sled.core.errors import EntryError
+from uncle_sled.core.studies.road.loads_taught import LoadsTaught, loads_taught, taught_ops
 from uncle_sled.core.studies.road.standing import stands, usual_blocks
 from uncle_sled.core.studies.road.trips import WORTH, nights_of, taken
 from uncle_sled.core.studies.road.wishes import Traced, places, traced
+from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.desk.benches.road.bench import RoadBench
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Group, Panel, PanelOf, across, rows
@@ -148,7 +151,50 @@ class TripsPanel(PanelOf[RoadBench]):
                 "Neither planned nor taken yet: water, power and gas are planned on Systems.",
                 share=1,
             ),
+            rows(
+                across(
+                    Act("Take these hours", "Every load gets the hours a day that the record taught", self.take_hours, self._teaches),
+                    Says(self._hours_told, face="small", share=1, joined=" "),
+                ),
+                across(
+                    Drawing("Watts by the hour", self._hours, "By the hour of the day", "", share=1),
+                    Drawing(
+                        "Loads before and after", self._loads, "What the record teaches of each load, Wh a day", self._no_loads, share=1
+                    ),
+                    gap=8,
+                    share=1,
+                ),
+                when=self._recorded,
+                share=2,
+            ),
         )
+
+    def _taught(self) -> LoadsTaught:
+        return loads_taught(self.session.build, stay_mode(self.session.build))
+
+    def _recorded(self) -> bool:
+        return any(trip.drawn for trip in self.session.build.road.trips)
+
+    def _teaches(self) -> bool:
+        return bool(taught_ops(self.session.build, self._taught()))
+
+    def _no_loads(self) -> str:
+        return self._taught().why
+
+    def _hours_told(self) -> list[str]:
+        return loads_taught_words(self._taught())
+
+    def _hours(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return hours_plot(self._taught(), width, height)
+
+    def _loads(self, width: float, height: float) -> tuple[Primitive, ...]:
+        return loads_rows(self._taught(), self.words, width, height)
+
+    def take_hours(self) -> None:
+        """Every load gets the hours that the record taught."""
+        ops = taught_ops(self.session.build, self._taught())
+        if ops:
+            self.session.edit("Hours as the battery's record taught", list(ops), "Road")
 
     def _shapes(self, width: float, height: float) -> tuple[Primitive, ...]:
         return trips_chart(taken(self.session.studied), self.words, width, height)
@@ -228,7 +274,11 @@ class TripsPanel(PanelOf[RoadBench]):
         except SledError as fault:
             self.session.said.emit(str(fault), "stop")
             return
-        self.session.edit(f"{trip.name}: battery record", [set_to(f"road.trips.{trip.id}.power_wh", round(read.out_wh, 1))], "Road")
+        drawn = [{"hour": hour, "watts": watts, "hours": hours} for hour, watts, hours in read.drawn]
+        path = f"road.trips.{trip.id}"
+        self.session.edit(
+            f"{trip.name}: battery record", [set_to(f"{path}.power_wh", round(read.out_wh, 1)), set_to(f"{path}.drawn", drawn)], "Road"
+        )
         self.session.said.emit(read.says(), "note")
 
     def _told(self) -> list[str]:

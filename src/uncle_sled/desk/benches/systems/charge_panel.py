@@ -7,28 +7,38 @@ from typing import Any
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 
-from uncle_sled.core.document.edits import set_to
+from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.drawing.systems.year_strip import year_strip, year_words
 from uncle_sled.core.findings.systems.power import day_words
-from uncle_sled.core.studies.systems.stay import Stay, stay_of
+from uncle_sled.core.studies.systems.stay import Stay, shade_on, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.studies.systems.year import all_year
+from uncle_sled.core.wiring.appliances import units_of
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.benches.systems.sky_bar import sky_bar
 from uncle_sled.desk.kit.chart import Chart
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Gap, Group, Panel, across, rows
-from uncle_sled.desk.kit.parts import Busy, Drawing, Fields, Own, Says
+from uncle_sled.desk.kit.parts import Act, Busy, Choice, Drawing, Fields, Own, Says
 from uncle_sled.desk.session import Session
 
 SIDE_PX = 262
 
 
+def shaded_ops(build: Build, id: str, shade: list[float]) -> list[Op]:
+    """Ops that give one panel a shade of its own."""
+    if any(each.id == id for each in build.systems.shaded):
+        return [set_to(f"systems.shaded.{id}.shade", shade)]
+    return [add_to("systems.shaded", {"id": id, "shade": shade})]
+
+
 class ShadePad(Chart):
-    """Shade by the hour as 24 bars that are pulled; full height is full shade."""
+    """Shade by the hour as 24 bars that are pulled; full height is full shade. Of all panels, or of the one that is chosen."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Shade on the panels by hour", self._bars, "Shade by hour: pull the bars")
@@ -37,13 +47,29 @@ class ShadePad(Chart):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.hand: Any = None
         self.at = 12  # the hour that arrow keys change
+        self.of: str | None = None  # the panel, None: of all
+
+    def panel(self) -> Thing | None:
+        """Whose shade is shown; None where it is that of all, or where that panel is gone."""
+        return next((thing for thing in units_of(self.session.build, "panel") if thing.id == self.of), None)
 
     def shade(self) -> list[float]:
-        shade = self.session.build.systems.shade
-        return list(shade) if len(shade) == HOURS else [0.0] * HOURS
+        """What is drawn: of one panel its own, and that of all while it has none."""
+        panel = self.panel()
+        told = self.session.build.systems.shade if panel is None else tuple(shade_on(self.session.build, panel).tolist())
+        return list(told) if len(told) == HOURS else [0.0] * HOURS
+
+    def ops(self, shade: list[float]) -> list[Op]:
+        """Ops that make it the shade of what is chosen. A panel's own strip stays its own also where it is all light."""
+        panel = self.panel()
+        if panel is None:
+            return [set_to("systems.shade", shade if any(shade) else [])]
+        return shaded_ops(self.session.build, panel.id, shade)
 
     def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
-        step, top = (width - 24) / HOURS, height - 44
+        step, top = (width - 24) / HOURS, height - 52
+        panel = self.panel()
+        borrowed = panel is not None and panel.id not in {each.id for each in self.session.build.systems.shaded}
         shapes: list[Primitive] = [line((12, 20), (width - 12, 20), "pencil")]
         for hour, share in enumerate(self.shade()):
             x = 12 + hour * step
@@ -51,19 +77,20 @@ class ShadePad(Chart):
                 rect(x + 1, 20, step - 2, top, stroke="chalk" if self.hasFocus() and hour == self.at else "rule", fill="", width=0.8)
             )
             if share > 0:
-                shapes.append(rect(x + 1, 20, step - 2, top * share, stroke="pencil", fill="pencil", width=0.6, tint=0.6))
+                tint = 0.25 if borrowed else 0.6  # what is that of all panels stands paler
+                shapes.append(rect(x + 1, 20, step - 2, top * share, stroke="pencil", fill="pencil", width=0.6, tint=tint))
             if hour % 6 == 0:
                 shapes.append(Text((x + step / 2, 10), f"{hour}:00", 10, "pencil"))
         return tuple(shapes)
 
     def _put(self, event: QMouseEvent) -> None:
-        step, top = (self.width() - 24) / HOURS, self.height() - 44
+        step, top = (self.width() - 24) / HOURS, self.height() - 52
         self.at = min(max(int((event.position().x() - 12) / max(step, 1)), 0), HOURS - 1)
         share = min(max((self.height() - event.position().y() - 20) / max(top, 1), 0.0), 1.0)
         shade = self.shade()
         shade[self.at] = round(share, 1)
         if self.hand is not None:
-            self.hand.put([set_to("systems.shade", shade if any(shade) else [])])
+            self.hand.put(self.ops(shade))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton:
@@ -88,7 +115,7 @@ class ShadePad(Chart):
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             shade = self.shade()
             shade[self.at] = round(min(max(shade[self.at] + (0.1 if key == Qt.Key.Key_Up else -0.1), 0.0), 1.0), 1)
-            self.session.edit("Shade on the panels", [set_to("systems.shade", shade if any(shade) else [])], "Systems", merge="shade")
+            self.session.edit("Shade on the panels", self.ops(shade), "Systems", merge=f"shade {self.of}")
         else:
             super().keyPressEvent(event)
 
@@ -116,8 +143,32 @@ class ChargePanel(Panel):
             share=1,
         )
         self.shade = self.put(Own(lambda: ShadePad(self.session), ShadePad.update))
-        side = rows(Fields("The stay", rows_of, "Systems"), self.shade, Says(self._told), Gap(), gap=8, wide=SIDE_PX)
+        whose = Choice(
+            "Shade of", self._panels, self._shade_of, lambda: self.shade.of, "One panel alone, or all of them", when=self._several
+        )
+        alike = Act("as all panels", "It has no shade of its own any more", self._alike, self._has_own, link=True, when=self._has_own)
+        shading = rows(across(whose, alike), self.shade, gap=4)
+        side = rows(Fields("The stay", rows_of, "Systems"), shading, Says(self._told), Gap(), gap=8, wide=SIDE_PX)
         return across(left, side, gap=8)
+
+    def _panels(self) -> list[tuple[object, str]]:
+        return [(None, "all panels"), *((thing.id, thing.name) for thing in units_of(self.session.build, "panel"))]
+
+    def _several(self) -> bool:
+        return len(units_of(self.session.build, "panel")) > 1
+
+    def _shade_of(self, id: Any) -> None:
+        self.shade.of = id
+        self.refresh()
+
+    def _has_own(self) -> bool:
+        panel = self.shade.panel()
+        return panel is not None and panel.id in {each.id for each in self.session.build.systems.shaded}
+
+    def _alike(self) -> None:
+        panel = self.shade.panel()
+        if panel is not None:
+            self.session.edit(f"Shade of {lower_first(panel.name)}", [remove(f"systems.shaded.{panel.id}")], "Systems")
 
     def _build(self) -> Build:
         ghost = self.session.ghost

@@ -131,7 +131,7 @@ def note_of(session: Session, part: Wire | Device | Load) -> str:
     carries = f" of {laid.ampacity_a:.0f} A it may carry" if laid.ampacity_a is not None else ""
     drop = f", loses {laid.drop_share * 100:.1f} % of {laid.allowed * 100:.0f} %" if laid.drop_share is not None else ""
     fuse = (
-        f" Fuse {laid.fuse_a:g} A."
+        f" Fuse {laid.fuse_words}."
         if laid.fuse_a is not None
         else f" Guarded by {laid.guard_a:g} A before it."
         if laid.guard_a is not None

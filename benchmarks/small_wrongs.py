@@ -1,4 +1,4 @@
-"""263 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""268 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -177,6 +177,7 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
+    Wrong("studies/systems/stay.py", "told = own if len(own) == HOURS else common", "told = common"),
     Wrong("wiring/near_heat.py", "thing.x.si + along + near", "thing.x.si + along", True),
     Wrong("wiring/near_heat.py", "max(last - first, 0.0) * math.dist(a, b)", "max(last - first, 0.0)"),
     Wrong("wiring/wired.py", "wire.near_engine or bool(hot)", "wire.near_engine", True),
@@ -360,6 +361,10 @@ BUILD = (
     ),
 )
 ROAD_STOP = (
+    Wrong("studies/road/loads_taught.py", "(METER_SHARE * measured[known] + METER_W) ** 2", "(METER_SHARE * measured[known] + METER_W)"),
+    Wrong("studies/road/loads_taught.py", "measured[known] - demand.idle_wh[known]", "measured[known] + demand.idle_wh[known]"),
+    Wrong("studies/road/loads_taught.py", "np.eye(len(rows)) / HOURS_DOUBT**2", "np.eye(len(rows)) * HOURS_DOUBT**2"),
+    Wrong("studies/road/loads_taught.py", "watts[cell.hour] += cell.watts * cell.hours", "watts[cell.hour] += cell.watts"),
     Wrong("studies/road/weighing.py", 'cov = share * sigma("whole") ** 2', 'cov = 0.0 * share * sigma("whole") ** 2'),
     Wrong(
         "studies/road/weighing.py",
@@ -550,6 +555,7 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             "tests/validation/test_systems_check_cases.py",
             "tests/validation/test_comfort_check_cases.py",
             "tests/core/test_own_batteries.py",
+            "tests/core/test_panel_strings.py",
             "tests/core/test_near_heat.py",
             "tests/core/test_air_round.py",
             "tests/core/test_carried_out.py",
@@ -562,7 +568,16 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
         (*WHOLE, "tests/core/test_cut_shop.py", "tests/core/test_cut_inside.py", "tests/core/test_take_off.py", "tests/core/test_cut.py"),
     ),
     "build": (BUILD, (*WHOLE, "tests/core/test_build.py", "tests/core/test_standing.py", "tests/core/test_steps.py")),
-    "road": (ROAD_STOP, (*WHOLE, "tests/core/test_road.py", "tests/core/test_drills.py", "tests/core/test_references.py")),
+    "road": (
+        ROAD_STOP,
+        (
+            *WHOLE,
+            "tests/core/test_road.py",
+            "tests/core/test_loads_taught.py",
+            "tests/core/test_drills.py",
+            "tests/core/test_references.py",
+        ),
+    ),
     "bodies": (
         BODIES,
         (

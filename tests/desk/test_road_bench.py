@@ -9,7 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from tests.desk.driving import bench_on, drawing, enter, form_on, forms_on, named, told, type_in
+from tests.desk.driving import bench_on, button_on, drawing, enter, form_on, forms_on, named, told, type_in
 from uncle_sled.core.document.edits import set_to
 from uncle_sled.core.document.project import empty_project
 from uncle_sled.core.drawing.primitives import Poly, Text
@@ -200,6 +200,16 @@ def test_trips_are_typed_drawn_and_read_from_a_record(on, tmp_path) -> None:
     panel.table.selectRow(len(panel.table.rows) - 1)
     panel.record(str(path))
     assert session.build.road.trips[-1].power_wh == 60.0
+    (cell,) = session.build.road.trips[-1].drawn
+    assert (cell.hour, cell.watts, cell.hours) == (20, 60.0, 1.0)
+    QApplication.processEvents()
+    before = {load.id: load.hours_day for load in session.build.systems.loads}
+    assert "1 hour of the day is recorded" in told(panel)
+    assert drawing(panel, "Watts by the hour").make(400.0, 240.0) and drawing(panel, "Loads before and after").make(400.0, 240.0)
+    button_on(panel, "Take these hours").click()
+    assert before != {load.id: load.hours_day for load in session.build.systems.loads}
+    session.undo()
+    assert before == {load.id: load.hours_day for load in session.build.systems.loads}
     panel.record(str(tmp_path / "none.csv"))
     assert drawing(panel, "Taken against the plan").make(700.0, 300.0)
 

@@ -9,7 +9,7 @@ from uncle_sled.core.drawing.plot import Plot, axes, ticks
 from uncle_sled.core.drawing.primitives import Circle, Poly, Primitive, Text
 from uncle_sled.core.studies.road.loads_taught import LoadsTaught
 from uncle_sled.core.studies.systems.sun import HOURS
-from uncle_sled.core.words import Words, all_of
+from uncle_sled.core.words import Words, all_of, count_of
 
 LEFT, RIGHT, HEAD, FOOT = 52.0, 14.0, 52.0, 30.0
 
@@ -59,7 +59,7 @@ def loads_taught_words(made: LoadsTaught) -> list[str]:
     if made.why:
         return [made.why]
     known = int(np.isfinite(made.measured_w).sum())
-    told = [f"{known} hours of the day are recorded with nothing charging."]
+    told = [f"{count_of(known, 'hour of the day is', 'hours of the day are')} recorded with nothing charging."]
     if made.apart:
         told.append(f"{all_of(made.apart[0])} run in the same hours: together they are known, apart they are not.")
     if known < HOURS:

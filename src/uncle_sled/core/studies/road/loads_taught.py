@@ -108,7 +108,7 @@ def _apart(covariance: Floats, sigma: Floats, loads: tuple[LoadTaught, ...]) -> 
 
 
 def taught_ops(build: Build, made: LoadsTaught) -> tuple[Op, ...]:
-    """Ops that give each load the hours that the record taught; where a day has not so many, more of them in earnest (duty)."""
+    """Ops that give each load the hours that the record taught; where a day has not so many, more of them in earnest (duty), then more watts."""
     things = {thing.id: thing.figures for thing in build.stow.things}
     lines = {load.id: load for load in build.systems.loads}
     ops: list[Op] = []
@@ -120,5 +120,10 @@ def taught_ops(build: Build, made: LoadsTaught) -> tuple[Op, ...]:
         hours, duty = said.hours_day * load.factor, 1.0 if said.duty is None else said.duty
         ops.append(set_to(f"{path}.hours_day", round(min(hours, 24.0), 3)))
         if hours > 24.0:
-            ops.append(set_to(f"{path}.duty", round(min(duty * hours / 24.0, 1.0), 4)))
+            wanted = duty * hours / 24.0
+            ops.append(set_to(f"{path}.duty", round(min(wanted, 1.0), 4)))
+            figure = "power_w" if said.power_w is not None else "amps"
+            value = getattr(said, figure)
+            if wanted > 1.0 and value is not None:
+                ops.append(set_to(f"{path}.{figure}", round(value * wanted, 3)))
     return tuple(ops)

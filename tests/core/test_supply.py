@@ -226,3 +226,74 @@ def test_every_state_of_a_demo_is_drawn_told_and_printed(name):
         if any(isinstance(t, Text) and t.text.startswith("Wiring, ") and t.text != "Wiring, one line" for t in page.shapes)
     ) == len(supplies(s))
     assert list(itertools.chain(supplies(study(a_build(), Facts())))) == []
+
+
+INLET = (device("in", "inlet"), device("board", "AC board"), device("plug", "car plug"), device("bus", "bus bar"))
+BAT, LAMP = unit("bat", "battery", volts=12.8, amp_hours=100.0, chemistry="LFP"), load("lamp", 20.0)
+MAINS_LOAD = load("kettle", 900.0, current="AC")
+PLANTED = {
+    "hooked up, past any transfer switch": (
+        (BAT, unit("inv", "inverter", power_w=500.0), MAINS_LOAD),
+        [wire("bat", "inv"), wire("inv", "board", "AC"), wire("in", "board", "AC"), wire("board", "kettle", "AC")],
+        "ac-meet",
+    ),
+    "hooked up, to a board with nothing behind": ((BAT, LAMP), [wire("bat", "lamp"), wire("in", "board", "AC")], "supply-nowhere"),
+    "driving, over a wire that is too thin": (
+        (BAT, unit("boo", "car charger", charge_w=300.0)),
+        [wire("plug", "boo", area_mm2=0.75, length=Length(8.0)), wire("boo", "bat")],
+        "car-wire-thin",
+    ),
+    "driving, into a charger that leads nowhere": (
+        (BAT, LAMP, unit("boo", "car charger", charge_w=120.0)),
+        [wire("bat", "lamp"), wire("plug", "boo", area_mm2=10.0)],
+        "supply-nowhere",
+    ),
+    "by day, a panel without a way to a battery": (
+        (BAT, LAMP, unit("pan", "panel", solar_wp=100.0, voc_v=22.0), unit("sun", "solar charger", charge_w=260.0, most_v=60.0)),
+        [wire("bat", "lamp"), wire("pan", "sun", "panel")],
+        "supply-nowhere",
+    ),
+    "by night, a charger on its own inverter": (
+        (BAT, unit("inv", "inverter", power_w=500.0), unit("chg", "mains charger", charge_w=200.0)),
+        [wire("bat", "inv"), wire("inv", "chg", "AC"), wire("chg", "bat")],
+        "charger-loop",
+    ),
+    "by night, pins that stick out live": (
+        (BAT, unit("inv", "inverter", power_w=500.0), MAINS_LOAD),
+        [wire("bat", "inv"), wire("inv", "board", "AC"), wire("in", "board", "AC"), wire("board", "kettle", "AC")],
+        "live-pins",
+    ),
+    "on a generator, beside the hookup": (
+        (unit("gen", "generator", power_w=2000.0), MAINS_LOAD),
+        [wire("gen", "board", "AC"), wire("in", "board", "AC"), wire("board", "kettle", "AC")],
+        "ac-meet",
+    ),
+    "on a generator, that is wired to nothing that runs": (
+        (BAT, LAMP, unit("gen", "generator", power_w=2000.0)),
+        [wire("bat", "lamp"), wire("gen", "board", "AC")],
+        "supply-nowhere",
+    ),
+    "stored, with something that always draws": ((BAT, load("fr", 45.0, must_run=True)), [wire("bat", "fr")], "store-drains"),
+    "round in a ring, the battery's charger fed by the battery": (
+        (BAT, unit("boo", "car charger", charge_w=200.0)),
+        [wire("bat", "boo"), wire("boo", "bat")],
+        "booster-loop",
+    ),
+}
+
+
+@pytest.mark.parametrize("state", PLANTED)
+def test_one_thing_planted_in_each_state_is_said(state):
+    things, wires, code = PLANTED[state]
+    named = {end for one in wires for end in (one.start, one.end)}
+    s = study(built(things, [one for one in INLET if one.id in named], wires), Facts())
+    assert code in {finding.code for finding in findings(s)}
+
+
+def test_a_sound_plant_feeds_something_in_every_state_and_a_lone_source_is_named_once():
+    sound = study(a_plant(wire("board", "kettle", "AC")), Facts())
+    assert not {"supply-nowhere", "booster-loop"} & {finding.code for finding in findings(sound)}
+    things, wires, _ = PLANTED["by day, a panel without a way to a battery"]
+    found = [one for one in findings(study(built(things, [], wires), Facts())) if one.code == "supply-nowhere"]
+    assert [one.where for one in found] == [("pan",)]
+    assert found[0].says.startswith("Alone by day")

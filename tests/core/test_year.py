@@ -1,5 +1,6 @@
 """The stay in every month: against an hourly sum of its own, the worst month, what carries it, what nobody said."""
 
+import msgspec
 import pytest
 
 from tests.core.test_panel_strings import BATTERY, built, controller, panel
@@ -9,8 +10,9 @@ from uncle_sled.core.document.project import Facts
 from uncle_sled.core.document.quantity import Temperature
 from uncle_sled.core.drawing.primitives import Poly, Text
 from uncle_sled.core.drawing.systems.year_strip import year_strip, year_words
+from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
-from uncle_sled.core.studies.systems.sun import MIDDLE_DAY, on_panel_hours, skies
+from uncle_sled.core.studies.systems.sun import MIDDLE_DAY, on_panel_hours, skies, sun_stays
 from uncle_sled.core.studies.systems.year import all_year, in_month, year_of
 from uncle_sled.core.words import Words
 
@@ -93,3 +95,12 @@ def test_what_nobody_said_is_said_and_nothing_is_drawn() -> None:
     polar = year_of(plant(latitude_deg=90.0), "camp")
     night = next(month for month in polar.months if month.month == 12)
     assert dict(night.sun_wh)["clear"] == 0.0 and night.of("clear") == pytest.approx(held(12, lambda _: 0.7, 90.0))
+
+
+def test_a_sun_that_neither_rises_nor_sets_is_said():
+    assert [sun_stays(70.0, day) for day in (355, 172, 80)] == ["down", "up", ""]
+    assert sun_stays(-90.0, 355) == "up" and sun_stays(90.0, 355) == "down" and sun_stays(50.0, 355) == ""
+    build = plant(latitude_deg=90.0)
+    winter = msgspec.structs.replace(build, brief=msgspec.structs.replace(build.brief, months=(12,), nights_off=14))
+    told = [one.says for one in findings(study(winter, Facts())) if one.code == "goes-dark"]
+    assert told and all("the sun does not rise there then" in says for says in told)

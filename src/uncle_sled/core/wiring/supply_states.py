@@ -192,3 +192,29 @@ class _Spread:
             meets=tuple(sorted(meets)),
             pins=pins,
         )
+
+
+def leads_nowhere(net: Network, live: Live) -> tuple[str, ...]:
+    """Ids of what should give in a state, has a wire, and reaches neither a store nor anything that runs; stores are left out."""
+    return tuple(
+        id
+        for id, end in net.ends.items()
+        if end.kind in live.state.gives and end.kind not in STORES and (net.out[id] or net.into[id]) and not _serves(net, live, id)
+    )
+
+
+def _serves(net: Network, live: Live, source: str) -> bool:
+    """Whether what a source gives, by itself or by what it feeds, gets to a store or a load."""
+    givers, todo = {source}, [source]
+    while todo:
+        giver = todo.pop()
+        for id, of in live.ends.items():
+            if giver not in of or id == giver:
+                continue
+            end = net.ends[id]
+            if end.kind in STORES or end.runs is not None:
+                return True
+            if id not in givers and end.kind.endswith(("charger", "inverter")):
+                givers.add(id)
+                todo.append(id)
+    return False

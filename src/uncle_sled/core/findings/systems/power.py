@@ -13,7 +13,7 @@ from uncle_sled.core.studies.systems.bank import inverter_a
 from uncle_sled.core.studies.systems.panel_strings import UNLIKE, VOLTS_IN_HAND, Strung, strung
 from uncle_sled.core.studies.systems.sizing import battery_ops, least_of, needs_under, panel_ops
 from uncle_sled.core.studies.systems.stay import Stay, String, panels_wp, shade_on, stay_of
-from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.studies.systems.sun import HOURS, sun_stays
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode, the_stay
 from uncle_sled.core.wiring.appliances import INVERTER_ETA, figures_of, units_of
 from uncle_sled.core.wiring.rows import in_series, nominal_v
@@ -315,7 +315,7 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     stay = the_stay(s)
     if not (stay.bank is not None or stay.demand.loads or stay.panels_wp > 0):
         return
-    yield from _dark(stay, words)
+    yield from _dark(s, stay, words)
     yield from _unknown(s, stay)
     yield from _hard(build, stay)
     yield from _strings(build, words)
@@ -350,23 +350,26 @@ def power_findings(s: Studied, words: Words) -> Iterator[Finding]:
     yield from _lead(s)
 
 
-def _dark(stay: Stay, words: Words) -> Iterator[Finding]:
+def _dark(s: Studied, stay: Stay, words: Words) -> Iterator[Finding]:
     if stay.why or not stay.nights_said:
         return
     for string in stay.strings:
         if string.first_dark_h is not None:
             yield GOES_DARK.found(
                 f"Dark on {day_words(string.first_dark_h)}: {string.name.lower()} weather",
-                f"{string.first_dark} goes dark after {string.first_dark_h} hours of {stay.nights * HOURS}; {_balance(stay, string, words)}.",
+                f"{string.first_dark} goes dark after {string.first_dark_h} hours of {stay.nights * HOURS}; {_balance(s, stay, string, words)}.",
                 ("power", string.id),
                 number=stay.nights - string.first_dark_h / HOURS,
             )
 
 
-def _balance(stay: Stay, string: String, words: Words) -> str:
+def _balance(s: Studied, stay: Stay, string: String, words: Words) -> str:
     comes = float((string.sun_wh + string.car_wh + string.generator_wh + string.mains_wh).sum()) / stay.nights
     assert stay.bank is not None
-    return f"{words.wh(stay.demand.daily_wh)} a day go out, {words.wh(comes)} come in, the battery holds {words.wh(stay.bank.cold_wh)}"
+    latitude = s.build.brief.latitude_deg
+    stays = sun_stays(latitude, stay.day) if latitude is not None and stay.day is not None and stay.panels_wp > 0 else ""
+    sun = {"down": "; the sun does not rise there then", "up": "; the sun does not set there then", "": ""}[stays]
+    return f"{words.wh(stay.demand.daily_wh)} a day go out, {words.wh(comes)} come in, the battery holds {words.wh(stay.bank.cold_wh)}{sun}"
 
 
 def _unknown(s: Studied, stay: Stay) -> Iterator[Finding]:

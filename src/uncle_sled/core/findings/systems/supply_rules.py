@@ -7,8 +7,11 @@ from collections.abc import Iterator
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.supply import PIN_A, supplies
-from uncle_sled.core.words import Words
+from uncle_sled.core.studies.systems.supply import PIN_A, Supply, supplies
+from uncle_sled.core.wiring.network import Network
+from uncle_sled.core.wiring.supply_states import leads_nowhere
+from uncle_sled.core.wiring.wired import wired_of
+from uncle_sled.core.words import Words, all_of, lower_first, upper_first
 
 SOURCE = "systems notes, states of supply"
 CAUTION = "Screening only: batteries and mains burn and kill. Licensed people and local codes decide."
@@ -42,9 +45,23 @@ STORE = Rule(
 )
 
 
+NOWHERE = Rule(
+    "supply-nowhere",
+    "mind",
+    "Systems",
+    "A hookup, car plug, generator or panel that reaches neither a battery nor anything that runs",
+    "One plugs in, drives or waits for the sun, and nothing comes.",
+    CAUTION,
+    why_none="Wire it on to a charger or a board; Wire it up joins what is loose.",
+)
+
+
 def supply_findings(s: Studied, _words: Words) -> Iterator[Finding]:
     """Silent where nothing is wired."""
-    for supply in supplies(s):
+    made = supplies(s)
+    if made:
+        yield from _nowhere(made, wired_of(s.build, s.framed).net)
+    for supply in made:
         arrives = supply.arrives
         if arrives is not None and arrives.falls:
             yield CAR_WEAK.found(
@@ -66,3 +83,15 @@ def supply_findings(s: Studied, _words: Words) -> Iterator[Finding]:
                 ("stored", told[0].id),
                 number=supply.days,
             )
+
+
+def _nowhere(made: tuple[Supply, ...], net: Network) -> Iterator[Finding]:
+    """Each source once, with the states in which it should give."""
+    told: dict[str, list[str]] = {}
+    for supply in made:
+        for id in leads_nowhere(net, supply.live):
+            told.setdefault(id, []).append(lower_first(supply.live.state.name))
+    for id, states in told.items():
+        yield NOWHERE.found(
+            f"{net.ends[id].name} feeds nothing", f"{upper_first(all_of(states))}: no battery and nothing that runs gets any of it.", (id,)
+        )

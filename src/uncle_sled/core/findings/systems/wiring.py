@@ -88,6 +88,16 @@ LOOP = _rule(
 )
 
 
+BOOSTER_LOOP = _rule(
+    "booster-loop",
+    "stop",
+    "A charger meant for the car that is fed by the battery it charges",
+    "It goes round until the battery is empty, and warms the wires.",
+    None,
+    "Lead its input to the car's plug.",
+)
+
+
 JOINED = _rule("outputs-joined", "stop", "Two outlets of one station joined", "Each pushes into the other.", take_off)
 
 
@@ -263,6 +273,7 @@ BY_CODE = {
         AC_MEET,
         LIVE_PINS,
         LOOP,
+        BOOSTER_LOOP,
         JOINED,
         UNFUSED,
         OVER_WIRE,
@@ -414,6 +425,10 @@ _SAYS: dict[str, Says] = {
     "charger-loop": lambda h, _w: (
         "It charges itself from itself",
         f"{h.names[0]} is fed by {lower_first(h.names[1])}, and charges what feeds that.",
+    ),
+    "booster-loop": lambda h, _w: (
+        "It charges itself from itself",
+        f"{h.names[0]} takes from {lower_first(h.names[1])} what it puts into it; no car feeds it.",
     ),
     "outputs-joined": lambda h, _w: (
         "Two outlets joined",

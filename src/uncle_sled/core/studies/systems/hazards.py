@@ -17,7 +17,7 @@ from uncle_sled.core.studies.systems.bank import stands_outside, temperatures_c
 from uncle_sled.core.studies.systems.stay import power_key
 from uncle_sled.core.wiring.appliances import AC_SOURCES, figures_of
 from uncle_sled.core.wiring.network import End, Network
-from uncle_sled.core.wiring.reachable import AC, EARTHED, after, before, behind, joined, rings
+from uncle_sled.core.wiring.reachable import AC, DC, EARTHED, after, before, behind, joined, rings
 from uncle_sled.core.wiring.rows import in_series, panel_rows
 from uncle_sled.core.wiring.wired import LIMIT_THEMSELVES, Laid, Wired
 
@@ -147,7 +147,7 @@ def _names(net: Network, fed: set[str]) -> str:
 
 
 def _loops(net: Network) -> Iterator[Hazard]:
-    """Rings that pass an inverter or station and a charger: it charges itself from itself."""
+    """Rings that pass an inverter or station and a charger, or a battery and a charger meant for the car: it charges itself from itself."""
     for group in rings(net):
         kinds = {id: net.ends[id].kind for id in group}
         makers = [id for id, kind in kinds.items() if kind in ("inverter", "station", "inverter charger")]
@@ -156,6 +156,10 @@ def _loops(net: Network) -> Iterator[Hazard]:
             charger = next((id for id in chargers if kinds[id] == "mains charger"), chargers[0])
             maker = next((id for id in makers if kinds[id] != "mains charger" and id != charger), makers[0])
             yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
+        store = next((id for id, kind in kinds.items() if kind in ("battery", "station")), None)
+        for id in (id for id, kind in kinds.items() if kind == "car charger" and store is not None):
+            if all(start in kinds for start in before(net, id, DC)):  # no car feeds it
+                yield Hazard("booster-loop", (id,), (net.ends[id].name, net.ends[store or id].name))
 
 
 def _fuses(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:

@@ -68,6 +68,12 @@ def sunset_rad(latitude_deg: float, day: int) -> float:
     return math.acos(min(max(-math.tan(lat) * math.tan(dec), -1.0), 1.0))
 
 
+def sun_stays(latitude_deg: float, day: int) -> str:
+    """Where the sun does neither rise nor set that day: "down" or "up"; "" where it does both. Check 70 degrees: down on day 355, up on 172."""
+    half = sunset_rad(latitude_deg, day)
+    return "down" if half <= 0.0 else "up" if half >= math.pi - 1e-9 else ""
+
+
 def outside_kwh_m2(latitude_deg: float, day: int) -> float:
     """Daily sum on the flat outside the air [kWh/m2].
 

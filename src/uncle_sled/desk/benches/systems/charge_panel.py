@@ -15,7 +15,7 @@ from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.drawing.systems.year_strip import year_strip, year_words
 from uncle_sled.core.findings.systems.power import day_words
 from uncle_sled.core.studies.systems.stay import Stay, shade_on, stay_of
-from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.studies.systems.sun import HOURS, sun_stays
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.studies.systems.year import all_year
 from uncle_sled.core.wiring.appliances import units_of
@@ -249,6 +249,9 @@ class ChargePanel(Panel):
                 lines.append(f"{words.wh(string.clipped_wh)} of the stay found no room in the battery or controller.")
             if string.frost_wh > 1:
                 lines.append(f"{words.wh(string.frost_wh)} not taken: battery below freezing.")
+        latitude = self.session.build.brief.latitude_deg
+        if latitude is not None and stay.day is not None and (where := sun_stays(latitude, stay.day)):
+            lines.append(f"The sun does not {'rise' if where == 'down' else 'set'} there in the darkest of these months.")
         if stay.reserve_wh > 0:
             lines.append(f"Reserve {words.wh(stay.reserve_wh)}: a day of what must run.")
         lines.append("By typed watts and usual weather, not a promise.")

@@ -1,6 +1,7 @@
 """One application for all desk tests, on an offscreen screen of the size that screens are judged at."""
 
 import gc
+import itertools
 import json
 import os
 import tempfile
@@ -11,6 +12,7 @@ import pytest
 from PySide6.QtCore import QEvent
 
 from tests import judging
+from uncle_sled.core import engine
 
 # a busy machine is no reason to fail: neither a deadline nor a slow start of an example counts
 hypothesis.settings.register_profile(
@@ -29,6 +31,9 @@ os.environ.pop("DISPLAY", None)
 
 
 gc.set_threshold(50_000, 20, 50)  # frozen data makes few circles: looking for them all the time is a twentieth of the tests
+
+
+engine.ROOM = 4  # one test looks at this build, the next at that, and all come back to the demos
 
 
 def pytest_collection_modifyitems(items):
@@ -107,9 +112,13 @@ def worker(qapp):
     made.stop()
 
 
+_homes = itertools.count()
+
+
 @pytest.fixture(autouse=True)
 def own_folders(tmp_path_factory, monkeypatch):
     """Settings and autosaves of a test stay in its own folders."""
-    home = tmp_path_factory.mktemp("home")
+    home = tmp_path_factory.getbasetemp() / f"home-{next(_homes)}"  # not numbered by looking through all that are there
+    home.mkdir()
     for name in ("CONFIG", "STATE", "DATA", "CACHE"):
         monkeypatch.setenv(f"XDG_{name}_HOME", str(home / name.lower()))

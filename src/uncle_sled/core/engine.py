@@ -78,6 +78,7 @@ class Same:
 PLAIN = frozenset({int, float, str, bool, bytes, type(None), date})
 
 MOST_OF_ONE = 24  # a thing in all its modes and views, before and after a move
+ROOM = 1  # times what a study keeps at the most; whoever looks at many builds in turn has room for more of them
 MANY = 64  # so long a tuple is marked once while it is the same one
 MOST_MARKED = 16
 _marks: dict[int, tuple[tuple[Any, ...], Hashable]] = {}  # by id; the tuple stays alive with its mark
@@ -183,8 +184,8 @@ def keep(*reads: Any, most: int = 2, of: str = "") -> Callable[[Callable[P, R]],
                 own.append(key)
                 if len(own) > MOST_OF_ONE:
                     kept.pop(own.pop(0), None)
-            if len(kept) > most:  # of many the oldest eighth at once: to find the very oldest costs as much as there are
-                for old in list(islice(kept, max(most // 8, 1))):
+            if len(kept) > most * ROOM:  # of many the oldest eighth at once: to find the very oldest costs as much as there are
+                for old in list(islice(kept, max(most * ROOM // 8, 1))):
                     del kept[old]
             return result
 

@@ -420,3 +420,14 @@ def test_total_and_ball_by_two_numbers_and_what_was_aboard_is_asked() -> None:
         assert aboard.ball_more_kg == pytest.approx(85.0 - float(s.readings.tongue_kg[aboard.row]))
     said = msgspec.structs.replace(ticket, case=s.table.cases[like[0].row].id)
     assert case_row(s, said) == like[0].row and reconcile(s, (ticket,)) is None
+
+
+def test_ground_that_bears_nothing_is_taken_as_soft_and_said():
+    project = demo("orchard-keeper")
+    build = project.build
+    blank, none = (msgspec.structs.replace(build.road.standing, bearing_kpa=value) for value in (None, 0.0))
+    made = [
+        stands(study(msgspec.structs.replace(build, road=msgspec.structs.replace(build.road, standing=standing)), project.facts))
+        for standing in (blank, none)
+    ]
+    assert made[0].blocks == made[1].blocks and any("soft ground" in text for text in made[1].assumed)

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Number, Share, Story, Word
-from uncle_sled.core.document.field import about
+from uncle_sled.core.document.field import SOME, about
 from uncle_sled.core.document.quantity import Length
 
 # one field a line, as a table
@@ -138,7 +138,7 @@ class Standing(msgspec.Struct, frozen=True):
 
     blocks: Annotated[tuple[Length, ...], about("Blocks from front", "Places from the body's front, parted by ;")] = ()
     fall: Annotated[Length | None, about("Ground falls", "Over the length of the body, towards the rear")] = None
-    bearing_kpa: Annotated[Figure | None, about("Bearing", "{75 kPa} is soft, {150 kPa} firm; ask about yours", unit="kPa")] = None
+    bearing_kpa: Annotated[Figure | None, about("Bearing", "{75 kPa} is soft, {150 kPa} firm; ask about yours", unit="kPa", least=SOME)] = None
     snow_kpa: Annotated[Figure | None, about("Snow", "On the roof, by the place", unit="kPa")] = None
     wind_pa: Annotated[Figure | None, about("Wind", "Pressure by the place", unit="Pa")] = None
 

@@ -46,14 +46,16 @@ def carried_rows(made: CarriedOut, words: Words, width: float, height: float) ->
         return ()
     most = max([fills.days or 0.0 for fills in made.fills] + [made.wanted_days or 0.0, 1.0])
     names = max(text_width(NAMES[fills.kind], 12) for fills in made.fills)
-    says = max(text_width(text, 11) for fills in made.fills for text in carried_words(fills, words))
+    told = max(text_width(text, 11) for fills in made.fills for text in carried_words(fills, words))
     left = 12 + min(names, width * 0.26) + 10
     high = min(most, max(2 * (made.wanted_days or LEAST_DAYS), LEAST_DAYS))
-    scale = Scale(left, left + max(width - left - says - 34, LEAST_BAR), high)
+    scale = Scale(left, left + max(width - left - told - 34, LEAST_BAR), high)
     room = width - scale.right - 24
     shapes: list[Primitive] = []
     if made.wanted_days:
-        shapes.append(Text((scale.x(made.wanted_days), height - HEAD + 16), f"{made.wanted_days:g} days wanted", 10, "spruce"))
+        says = f"{made.wanted_days:g} days wanted"
+        at = min(scale.x(made.wanted_days) + text_width(says, 10) / 2, scale.right + 4)  # never over what is told beside the bars
+        shapes.append(Text((at, height - HEAD + 16), says, 10, "spruce", anchor="right"))
     y = height - HEAD - 8
     fits = max(int((height - HEAD) / PITCH), 1)
     for fills in made.fills[:fits]:

@@ -84,7 +84,7 @@ def stands(s: Studied) -> Stands:
     cg = float((masses * s.table.x_m[row]).sum()) / max(mass, 1e-9) - body.front
     assumed = []
     bearing = said.bearing_kpa
-    if bearing is None:
+    if not bearing:  # ground that bears nothing is ground that nobody asked about
         bearing = SOFT_KPA
         assumed.append(f"soft ground, {{{SOFT_KPA:.0f} kPa}}")
     snow_kpa = said.snow_kpa or 0.0

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from uncle_sled.core.drawing.page import Page
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Primitive
@@ -14,7 +16,7 @@ from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
 from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart
-from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows
+from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows, rows_high
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
@@ -33,6 +35,25 @@ CAUTION = (
     "Screening only, by typed figures. Gas and flames are for licensed people where the law says so; makers' papers and local rules decide."
 )
 Shapes = tuple[Primitive, ...]
+WAY, HEADED, ROW = 150.0, 60.0, 36.0  # points: the way of the water; the head and a row of what is listed as bars
+
+
+class Picture(NamedTuple):
+    """A picture on a page, as high as it was drawn [points], with a heading where its page has several that do not say it themselves."""
+
+    shapes: Shapes
+    high: float
+    head: str = ""
+
+
+class Leaf(NamedTuple):
+    """A page for the wall: its pictures, then what is told under them. stops_of: ids whose stops stand over all, where there are any."""
+
+    title: str
+    pictures: tuple[Picture, ...]
+    head: str = ""
+    lines: tuple[tuple[str, float, str], ...] = ()
+    stops_of: tuple[str, ...] = ()
 
 
 def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
@@ -44,46 +65,77 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
     faces: dict[str, str] = {f.kind: f.id for f in build.shell.faces}
     water = the_water(s)
     frost = frost_of(s)
+    carried, alone = carried_out(s), own_batteries(build, stay_mode(build), "mixed")
+    slots, heads = fridge_slots(build, s.framed), noise_at_heads(s)
     wet = litres_chart(water, words, w, half)
-    carried = carried_out(s)
-    alone = own_batteries(build, stay_mode(build), "mixed")
-    pages: list[tuple[str, Shapes, Shapes]] = [
-        ("On a battery of their own", own_battery_rows(alone, words, w, half), ()),
-        ("Water", wet, water_line(build, water, words, w, half) if wet else ()),
-        ("Gas and flames", boil_chart(the_gas(s), coldest, words, w, half), fuel_bars(the_gas(s), words, w, half)),
-        ("Warmth", loss_bars(the_losses(s), words, w, half), summer_bars(the_gains(s), words, w, half)),
-        ("Walls beside what burns", hot_walls_chart(hot_walls(build, s.facts, s.framed), words, w, half), ()),
-        ("Air and noise", slots_chart(fridge_slots(build, s.framed), words, w, half), noise_chart(noise_at_heads(s), w, half)),
-        ("Frost, and what to empty", frost_bars(frost, words, w, half), ()),
-        ("What sweats on the coldest night", sweat_picture(the_night(s), s.framed, faces, words, w, half), ()),
-    ]
-    made: list[Page] = []
-    for title, upper, lower in pages:
-        if upper or lower:
-            sheets = Sheets(size, title, f"{f'{name}, {build.name}'[:60]}, {day}", CAUTION)
-            if title.startswith("Gas"):
-                sheets.stops(stop_words(s, ("Systems",), where=[thing.id for thing in build.stow.things if thing.burns != "none"]))
-            for picture in (upper, lower):
-                if picture:
-                    sheets.picture(half, picture)
-            if title == "Water":
-                sheets.head("Filled and carried out")
-                for fills in carried.fills:
-                    first, *rest = carried_words(fills, words)
-                    sheets.words(f"{NAMES[fills.kind]}: {'; '.join([first, *([' '.join(rest)] if rest else [])])}.", 11)
-            if title.startswith("On a battery"):
-                for line in (over_words(alone), bank_words(alone.bank) if alone.bank is not None else ""):
-                    sheets.words(line, 12)
-                sheets.words(PACK_CAUTION, 10, "pencil")
-            if title.startswith("Air"):
-                for line in (*cooler_words(wall_coolers(build, s.facts, s.framed), words), *alarm_words(s, words)):
-                    sheets.words(line, 11)
-            if title.startswith("Frost"):
-                sheets.head("Empty it in this order")
-                for line in drain_words(s, frost):
-                    sheets.words(line, 12)
-                sheets.gap()
-                for line in (*frost_words(frost, words), FROST_CAUTION):
-                    sheets.words(line, 10, "pencil")
-            made += sheets.done()
-    return tuple(made)
+    way_high, rows_of, slots_of, heads_of = WAY, rows_high(alone) or 1.0, HEADED + ROW * len(slots), HEADED + ROW * len(heads)
+    leaves = (
+        Leaf(
+            "On a battery of their own",
+            (Picture(own_battery_rows(alone, words, w, rows_of), rows_of),),
+            lines=(
+                *((text, 12.0, "ink") for text in (over_words(alone), bank_words(alone.bank) if alone.bank is not None else "") if text),
+                (PACK_CAUTION, 10.0, "pencil"),
+            ),
+        ),
+        Leaf(
+            "Water",
+            (Picture(wet, half), Picture(water_line(build, water, words, w, way_high) if wet else (), way_high)),
+            "Filled and carried out" if carried.fills else "",
+            tuple((f"{NAMES[fills.kind]}: {_in_one(carried_words(fills, words))}.", 11.0, "ink") for fills in carried.fills),
+        ),
+        Leaf(
+            "Gas and flames",
+            (Picture(boil_chart(the_gas(s), coldest, words, w, half), half), Picture(fuel_bars(the_gas(s), words, w, half), half)),
+            stops_of=tuple(thing.id for thing in build.stow.things if thing.burns != "none"),
+        ),
+        Leaf("Warmth", (Picture(loss_bars(the_losses(s), words, w, half), half), Picture(summer_bars(the_gains(s), words, w, half), half))),
+        Leaf("Walls beside what burns", (Picture(hot_walls_chart(hot_walls(build, s.facts, s.framed), words, w, half), half),)),
+        Leaf(
+            "Air and noise",
+            (
+                Picture(slots_chart(slots, words, w, slots_of), slots_of, "Free air behind fridges, of each of two openings"),
+                Picture(noise_chart(heads, w, heads_of), heads_of, "Noise at each end of the beds, by night"),
+            ),
+            lines=tuple(
+                (text, 11.0, "ink") for text in (*cooler_words(wall_coolers(build, s.facts, s.framed), words), *alarm_words(s, words))
+            ),
+        ),
+        Leaf(
+            "Frost, and what to empty",
+            (Picture(frost_bars(frost, words, w, half), half),),
+            "Empty it in this order",
+            (
+                *((text, 12.0, "ink") for text in drain_words(s, frost)),
+                *((text, 10.0, "pencil") for text in (*frost_words(frost, words), FROST_CAUTION)),
+            ),
+        ),
+        Leaf("What sweats on the coldest night", (Picture(sweat_picture(the_night(s), s.framed, faces, words, w, half), half),)),
+    )
+    right = f"{f'{name}, {build.name}'[:60]}, {day}"
+    return tuple([page for leaf in leaves for page in _pages(s, leaf, size, right)])
+
+
+def _in_one(told: tuple[str, ...]) -> str:
+    """What is told in lines beside a bar as one sentence."""
+    first, *rest = told
+    return "; ".join([first, " ".join(rest)] if rest else [first])
+
+
+def _pages(s: Studied, leaf: Leaf, size: tuple[float, float], right: str) -> tuple[Page, ...]:
+    """A leaf on as many pages as it wants; none where none of its pictures shows anything."""
+    if not any(picture.shapes for picture in leaf.pictures):
+        return ()
+    sheets = Sheets(size, leaf.title, right, CAUTION)
+    if leaf.stops_of:
+        sheets.stops(stop_words(s, ("Systems",), where=list(leaf.stops_of)))
+    for picture in leaf.pictures:
+        if picture.shapes:
+            if picture.head:
+                sheets.head(picture.head)
+            sheets.picture(picture.high, picture.shapes)
+    if leaf.head and leaf.lines:
+        sheets.head(leaf.head)
+    for text, points, ink in leaf.lines:
+        sheets.words(text, points, ink)
+    return tuple(sheets.done())

@@ -203,7 +203,7 @@ class LoadsPanel(PanelOf[Acts]):
         way = Qt.Orientation.Horizontal if wide else Qt.Orientation.Vertical
         if self.split.orientation() != way:
             self.split.setOrientation(way)
-            self.split.setSizes(list(SIZES_PX) if wide else [260, 200])
+            self.split.setSizes(list(SIZES_PX) if wide else [330, 150])
 
     def stay(self) -> Stay:
         mode = self.session.mode

@@ -16,10 +16,11 @@ from uncle_sled.core.drawing.systems.frost_words import CAUTION as FROST_CAUTION
 from uncle_sled.core.drawing.systems.frost_words import drain_words, frost_words
 from uncle_sled.core.drawing.systems.gas_chart import boil_chart, fuel_bars
 from uncle_sled.core.drawing.systems.hot_walls_chart import hot_walls_chart
-from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows, rows_high
+from uncle_sled.core.drawing.systems.own_battery_rows import bank_words, over_words, own_battery_rows, rows_high
 from uncle_sled.core.drawing.systems.sweat_views import sweat_picture
 from uncle_sled.core.drawing.systems.warmth_chart import loss_bars, summer_bars
 from uncle_sled.core.drawing.systems.water_chart import litres_chart, water_line
+from uncle_sled.core.findings.systems.own_battery_rules import CAUTION as PACK_CAUTION
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.carried_out import carried_out
 from uncle_sled.core.studies.systems.fridge_slots import fridge_slots

@@ -5,6 +5,7 @@ In points, y up.
 
 from __future__ import annotations
 
+from uncle_sled.core.document.stow import FILLED_WORDS
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
 from uncle_sled.core.studies.systems.own_batteries import BankFills, OnItsOwn, OwnBatteries
@@ -12,11 +13,9 @@ from uncle_sled.core.studies.systems.stay import DRIVES_FROM_H
 from uncle_sled.core.studies.systems.sun import HOURS
 from uncle_sled.core.words import Words
 
-PACK_CAUTION = "Lithium packs burn: fill them where somebody is awake, off bedding, dry and above freezing, with their own charger."
 EDGE, HEAD, STRIP, LINE, PITCH = 14.0, 46.0, 16.0, 14.0, 64.0
 TOLD_SHARE = 0.62  # of the width at the most, for words
 FROM_H = {"day": 8.0, "night": 20.0, "driving": float(DRIVES_FROM_H), "home": 0.0}
-FILLED = {"day": "by day", "night": "by night", "driving": "while driving", "home": "not aboard"}
 NIGHTS = ((0.0, 8.0), (20.0, 24.0))
 MARKS_H = (0, 6, 12, 18, 24)
 
@@ -40,7 +39,9 @@ def own_words(thing: OnItsOwn, words: Words) -> tuple[tuple[str, str], ...]:
     elif thing.fill_h is None:
         made.append((f"from empty {words.wh(thing.bank_wh)} of the battery; hours: not checked", "ochre word"))
     else:
-        made.append((f"from empty {words.wh(thing.bank_wh)} of the battery in {hours_said(thing.fill_h)}, {FILLED[own.filled]}", "ink"))
+        made.append(
+            (f"from empty {words.wh(thing.bank_wh)} of the battery in {hours_said(thing.fill_h)}, {FILLED_WORDS[own.filled]}", "ink")
+        )
     if thing.unsaid:
         made.append((f"{thing.unsaid}: nobody said", "ochre word"))
     elif thing.empty_days is not None:

@@ -11,9 +11,10 @@ from PySide6.QtGui import QResizeEvent
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
 from uncle_sled.core.document.systems import Off
-from uncle_sled.core.drawing.systems.own_battery_rows import PACK_CAUTION, bank_words, over_words, own_battery_rows, rows_high
+from uncle_sled.core.drawing.systems.own_battery_rows import bank_words, over_words, own_battery_rows, rows_high
 from uncle_sled.core.drawing.systems.stay_chart import day_chart
 from uncle_sled.core.errors import EntryError
+from uncle_sled.core.findings.systems.own_battery_rules import CAUTION as PACK_CAUTION
 from uncle_sled.core.studies.systems.own_batteries import OwnBatteries, own_batteries
 from uncle_sled.core.studies.systems.stay import Stay, stay_of
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode

@@ -6,6 +6,7 @@ import json
 import random
 import re
 
+import numpy as np
 import pytest
 from msgspec.structs import replace
 
@@ -57,12 +58,18 @@ def faults(page: Page) -> list[tuple[str, ...]]:
     """Pairs of words that stand in each other, and words that leave the paper."""
     found: list[tuple[str, ...]] = []
     seen = boxes(page)
-    for at, a in enumerate(seen):
-        if a[0] < 0 or a[1] < 0 or a[2] > page.width or a[3] > page.height:
-            found.append((page.title, "off the paper", a[4]))
-        for b in seen[:at]:
-            if min(a[2], b[2]) - max(a[0], b[0]) > TOUCH and min(a[3], b[3]) - max(a[1], b[1]) > TOUCH:
-                found.append((page.title, a[4], b[4]))
+    if not seen:
+        return found
+    left, low, right, high = np.array([box[:4] for box in seen]).T
+    over = (np.minimum.outer(right, right) - np.maximum.outer(left, left) > TOUCH) & (
+        np.minimum.outer(high, high) - np.maximum.outer(low, low) > TOUCH
+    )
+    off = (left < 0) | (low < 0) | (right > page.width) | (high > page.height)
+    earlier = np.tril(over, -1)
+    for at in np.flatnonzero(off | earlier.any(axis=1)).tolist():
+        if off[at]:
+            found.append((page.title, "off the paper", seen[at][4]))
+        found += [(page.title, seen[at][4], seen[other][4]) for other in np.flatnonzero(earlier[at]).tolist()]
     return found
 
 

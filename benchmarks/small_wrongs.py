@@ -177,7 +177,7 @@ STOW = (
     Wrong("studies/stow/dangers.py", "far < WATER_M", "far < WATER_M / 10", True),
 )
 SYSTEMS = (
-    Wrong("studies/systems/stay.py", "told = own if len(own) == HOURS else common", "told = common"),
+    Wrong("studies/systems/stay.py", "told = own if own is not None and len(own) == HOURS else common", "told = common"),
     Wrong("wiring/near_heat.py", "thing.x.si + along + near", "thing.x.si + along", True),
     Wrong("wiring/near_heat.py", "max(last - first, 0.0) * math.dist(a, b)", "max(last - first, 0.0)"),
     Wrong("wiring/wired.py", "wire.near_engine or bool(hot)", "wire.near_engine", True),
@@ -193,10 +193,10 @@ SYSTEMS = (
         "direct = 1 / (4 * math.pi * max(far_m, LEAST_M))",
     ),
     Wrong("studies/systems/noise.py", "inside_m2 * SOFT / (1 - SOFT)", "inside_m2 * SOFT"),
-    Wrong("studies/systems/noise.py", "min(less, DOOR_DB) if door", "less if door"),
+    Wrong("studies/systems/noise.py", "else min(less, DOOR_DB)", "else less"),
     Wrong("studies/systems/noise.py", "sum(10 ** (level / 10) for level in levels)", "max(10 ** (level / 10) for level in levels)"),
-    Wrong("studies/systems/carried_out.py", "people * w.toilet_share * each[kind]", "people * each[kind]"),
-    Wrong("studies/systems/carried_out.py", "(0.0 if parted else URINE_L) + SOLIDS_L", "URINE_L + SOLIDS_L"),
+    Wrong("studies/systems/carried_out.py", "people * build.systems.water.toilet_share * each[kind]", "people * each[kind]"),
+    Wrong("studies/systems/carried_out.py", '(0.0 if holds(build, "urine") else URINE_L) + SOLIDS_L', "URINE_L + SOLIDS_L"),
     Wrong("studies/systems/carried_out.py", "_litres(t) / 1000 * DENSITY[kind]", "_litres(t)", True),
     Wrong("studies/systems/carried_out.py", "times, left = [0] * len(each_l), all_l - fixed_l", "times, left = [0] * len(each_l), all_l"),
     Wrong("studies/systems/water.py", "(w.laundry_l or 0.0) / WEEK_D", "(w.laundry_l or 0.0)"),

@@ -177,7 +177,7 @@ def test_an_air_conditioner_by_hand_and_where_its_hot_side_blows():
 
     def of(*holes, thing=cooler):
         s = study(built((thing,), openings=holes), Facts())
-        return wall_coolers(s.build, s.facts, s.framed)[0], s
+        return wall_coolers(s.build, s.facts)[0], s
 
     lone, s = of()
     assert lone.hot == ""
@@ -194,6 +194,7 @@ def test_an_air_conditioner_by_hand_and_where_its_hot_side_blows():
     assert back.back_in == ("Pane",)
     assert "cooler-back-in" in codes(s.build)
     assert of(a_hole("far", "right side", 1.9, 0.1, 0.4, 0.25, kind="vent"))[0].hot == ""
+    assert of(a_hole("hatch", "roof", 2.0, 0.1, 0.4, 0.4, kind="vent"))[0].hot == ""  # over it, 1.6 m above its box
     roof = msgspec.structs.replace(cooler, roles=("cools the room", "rides on the roof"))
     assert of(thing=roof)[0].hot == "outside"
     blank = msgspec.structs.replace(cooler, figures=Figures(power_w=650.0))

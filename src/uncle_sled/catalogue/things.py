@@ -31,13 +31,7 @@ def placed(entry: Thing, id: str, x_m: float, y_m: float, z_m: float) -> Thing:
 
 def told_of(entry: Thing) -> str:
     """All words a thing may be looked for by: its name, kind, contents and use."""
-    contents = (
-        f"{entry.tank.contents} water"
-        if entry.tank and entry.tank.contents in ("fresh", "grey", "black")
-        else entry.tank.contents
-        if entry.tank
-        else ""
-    )
+    contents = f"{entry.tank.contents} water" if entry.tank and entry.tank.contents in ("fresh", "grey", "black") else ""
     return f"{entry.name} {entry.kind} {contents} {entry.tank.contents if entry.tank else ''} {' '.join(entry.roles)}"
 
 

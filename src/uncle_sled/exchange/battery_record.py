@@ -103,11 +103,9 @@ def by_the_hour(points: list[tuple[datetime, float]]) -> tuple[tuple[int, float,
             cell[1] += long
             cell[2] = max(cell[2], -min(watts, then))
             at, watts = end, then
-    told: dict[int, list[tuple[float, float]]] = {}
+    told: dict[int, tuple[float, float]] = {}
     for (_, hour), (wh, long, charged) in cells.items():
         if long >= LEAST_OF_HOUR and charged <= CHARGES_W:
-            told.setdefault(hour, []).append((max(wh, 0.0), long))
-    return tuple(
-        (hour, round(sum(wh for wh, _ in cell) / sum(long for _, long in cell), 3), round(sum(long for _, long in cell), 3))
-        for hour, cell in sorted(told.items())
-    )
+            sums = told.get(hour, (0.0, 0.0))
+            told[hour] = (sums[0] + max(wh, 0.0), sums[1] + long)
+    return tuple((hour, round(wh / long, 3), round(long, 3)) for hour, (wh, long) in sorted(told.items()))

@@ -291,7 +291,7 @@ def air_report(s: Studied) -> dict[str, Any]:
                 "water_l_h": cooler.water_l_h,
                 "back_in": list(cooler.back_in),
             }
-            for cooler in wall_coolers(s.build, s.facts, s.framed)
+            for cooler in wall_coolers(s.build, s.facts)
         ],
         "heads": [{"bed": head.bed, "end": head.end, "db": head.db, "unknown": list(head.unknown)} for head in noise_at_heads(s)],
     }

@@ -34,6 +34,12 @@ class Stand(msgspec.Struct, frozen=True):
         """Front, middle across and foot [m] from the ball and the ground."""
         return self.x, self.y, self.z
 
+    @property
+    def corners(self) -> tuple[Spot, Spot]:
+        """The low and the high corner of its box [m]."""
+        low = (self.x, self.y - self.size[1] / 2, self.z)
+        return low, (low[0] + self.size[0], low[1] + self.size[1], low[2] + self.size[2])
+
 
 def stand_of(thing: Thing, mode: Mode) -> Stand:
     """Where and how a thing stands in a mode. A state that is not there any more counts as the thing as it is."""

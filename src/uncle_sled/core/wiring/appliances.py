@@ -68,6 +68,11 @@ class Runs(msgspec.Struct, frozen=True):
     battery: OwnBattery | None = None
 
     @property
+    def path(self) -> str:
+        """Where its figures stand in the build."""
+        return f"systems.loads.{self.id}" if self.own else f"stow.things.{self.id}.figures"
+
+    @property
     def unsaid(self) -> str:
         """The figures that its day wants and nobody said, in words; "" where all are said."""
         if self.battery is None:

@@ -1,8 +1,8 @@
 """Which hot things does a wire pass, and over how much of its way?
 
-Hot is what cooks, warms the room or warms water, inside. Near is within 150 mm of the box of a flame and
-50 mm of one that warms by 500 W of current
-or more; what a wire ends at is left out, since it has to get there. In that warmth a wire carries as little as beside an engine. Source: practice of derating by the air round a cable.
+Hot is what cooks, warms the room or warms water, inside. Near is within 150 mm of the box of a flame and 50 mm of one that warms by
+500 W of current or more; what a wire ends at is left out, since it has to get there. In that warmth a wire carries as little as beside
+an engine. Source: practice of derating by the air round a cable.
 """
 
 from __future__ import annotations

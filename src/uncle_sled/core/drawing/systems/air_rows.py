@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from uncle_sled.core.document.roles import ALARMS
 from uncle_sled.core.drawing.bar_rows import Scale, named, unchecked_bar
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided, text_width
@@ -95,9 +96,9 @@ def _noise_says(head: AtHead) -> tuple[str, ...]:
     missing = f"{head.unknown[0]}: not checked" if head.unknown else ""
     if len(head.unknown) > 1:
         missing = f"{len(head.unknown)} not checked"
-    if head.db is None:
+    loudest = head.loudest
+    if loudest is None:
         return (missing,)
-    loudest = max((each for each in head.heard if each.db is not None), key=lambda each: each.db or 0.0)
     through = f", through {lower_first(loudest.through[0])}" if loudest.through else ""
     first = f"{head.db:.0f} dB: {lower_first(loudest.name)}{through}"
     return (first, missing) if missing else (first,)
@@ -128,7 +129,7 @@ def alarm_words(s: Studied, words: Words) -> list[str]:
     told = []
     for thing in s.build.stow.things:
         for role in thing.roles:
-            if role not in ("gas alarm", "smoke alarm", "CO alarm") or thing.taken_out:
+            if role not in ALARMS or thing.taken_out:
                 continue
             place = wrong.get((thing.id, role))
             how = "hangs where it should" if place is None else f"is {words.m(place.off_m)} too {'high' if role == 'gas alarm' else 'low'}"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.drawing.bar_rows import Scale, named, unchecked_bar
 from uncle_sled.core.drawing.primitives import Primitive, Text
 from uncle_sled.core.drawing.text_width import elided, text_width
+from uncle_sled.core.parts.from_stow import GROUP_OF_CONTENTS
 from uncle_sled.core.studies.systems.carried_out import HAND_KG, CarriedOut, Fills
 from uncle_sled.core.words import Words, count_of
 
@@ -16,7 +17,6 @@ WHERE = {
     "urine": "to a toilet or a dump point",
     "solids": "bagged, or composted where that is allowed",
 }
-INKS = {"fresh": "fresh", "grey": "grey", "black": "grey", "urine": "grey", "solids": "grey"}
 HEAD, PITCH, LEAST_DAYS, LEAST_BAR = 44.0, 50.0, 7.0, 50.0
 LINE = 14.0
 
@@ -73,7 +73,7 @@ def _row(fills: Fills, made: CarriedOut, scale: Scale, y: float, room: float, wo
         shapes.append(unchecked_bar(scale.left, y, scale.room))
     else:
         shapes.append(scale.whole(y))
-        shapes.append(scale.bar(y, min(fills.days, scale.high), INKS[fills.kind], id=fills.ids[0]))
+        shapes.append(scale.bar(y, min(fills.days, scale.high), GROUP_OF_CONTENTS[fills.kind], id=fills.ids[0]))
     if made.wanted_days and made.wanted_days <= scale.high:
         shapes.append(scale.post(y, made.wanted_days, "primer" if short else "spruce"))
     ink = "ochre word" if fills.days is None else "primer" if short and fills.fixed else "ink"

@@ -98,9 +98,7 @@ def comfort_sheets(s: Studied, name: str, day: str) -> tuple[Page, ...]:
                 Picture(slots_chart(slots, words, w, slots_of), slots_of, "Free air behind fridges, of each of two openings"),
                 Picture(noise_chart(heads, w, heads_of), heads_of, "Noise at each end of the beds, by night"),
             ),
-            lines=tuple(
-                (text, 11.0, "ink") for text in (*cooler_words(wall_coolers(build, s.facts, s.framed), words), *alarm_words(s, words))
-            ),
+            lines=tuple((text, 11.0, "ink") for text in (*cooler_words(wall_coolers(build, s.facts), words), *alarm_words(s, words))),
         ),
         Leaf(
             "Frost, and what to empty",

@@ -70,7 +70,7 @@ def air_findings(s: Studied, words: Words) -> Iterator[Finding]:
     for slots in fridge_slots(s.build, s.framed):
         if slots.built_in and (slots.short or slots.there_cm2 is None):
             yield _of_fridge(slots, words)
-    for cooler in wall_coolers(s.build, s.facts, s.framed):
+    for cooler in wall_coolers(s.build, s.facts):
         yield from _of_cooler(cooler, words)
     yield from _of_noise(noise_at_heads(s))
 
@@ -111,8 +111,8 @@ def _of_noise(heads: tuple[AtHead, ...]) -> Iterator[Finding]:
         if head.db is not None and (head.bed not in best or head.db < (best[head.bed].db or 0.0)):
             best[head.bed] = head
     for head in best.values():
-        if (head.db or 0.0) > SLEEPS_DB:
-            loudest = max((each for each in head.heard if each.db is not None), key=lambda each: each.db or 0.0)
+        loudest = head.loudest
+        if loudest is not None and (head.db or 0.0) > SLEEPS_DB:
             yield LOUD.found(
                 f"{head.db:.0f} dB at a head",
                 f"{head.name}, head to the {head.end}, the quieter end: {loudest.name} most of all; most sleep through {SLEEPS_DB:.0f} dB. Give or take {DOUBT_DB:.0f} dB.",

@@ -8,9 +8,10 @@ from uncle_sled.core.document.edits import Op, apply, set_to
 from uncle_sled.core.findings.finding import Finding, Severity
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.own_batteries import OnItsOwn, OwnBatteries, own_batteries
+from uncle_sled.core.studies.systems.own_batteries import OnItsOwn, own_batteries
 from uncle_sled.core.studies.systems.stay import USUAL_NIGHTS
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
+from uncle_sled.core.wiring.appliances import all_that_runs
 from uncle_sled.core.words import Words, lower_first
 
 SOURCE = "energy over power, small chargers at 85 %"
@@ -18,25 +19,15 @@ CAUTION = "Lithium packs burn: fill them where somebody is awake, off bedding, d
 SKY = "mixed"
 
 
-def _made(s: Studied) -> OwnBatteries:
-    return own_batteries(s.build, stay_mode(s.build), SKY)
-
-
-def _filled_ops(s: Studied, id: str, filled: str) -> tuple[Op, ...]:
-    own = any(load.id == id for load in s.build.systems.loads)
-    return (set_to(f"systems.loads.{id}.filled" if own else f"stow.things.{id}.figures.filled", filled),)
-
-
 def _by_day(s: Studied, finding: Finding) -> tuple[tuple[Op, ...], str] | None:
     """Filled by day, where it then lasts."""
-    id = finding.where[0]
-    ops = _filled_ops(s, id, "day")
-    after = own_batteries(apply(s.build, ops), stay_mode(s.build), SKY)
-    thing = next((thing for thing in after.things if thing.id == id), None)
-    was = next((thing for thing in _made(s).things if thing.id == id), None)
-    if thing is None or was is None or was.battery.filled == "day" or thing.unsaid or thing.empty_days is not None:
+    run = next((run for run in all_that_runs(s.build) if run.id == finding.where[0]), None)
+    if run is None or run.battery is None or run.battery.filled == "day":
         return None
-    return ops, f"Fill the {lower_first(thing.name)} by day"
+    ops = (set_to(f"{run.path}.filled", "day"),)
+    after = own_batteries(apply(s.build, ops), stay_mode(s.build), SKY)
+    lasts = any(thing.id == run.id and not thing.unsaid and thing.empty_days is None for thing in after.things)
+    return (ops, f"Fill the {lower_first(run.name)} by day") if lasts else None
 
 
 EMPTY = Rule(
@@ -76,9 +67,9 @@ ASLEEP = Rule(
 def own_battery_findings(s: Studied, _words: Words) -> Iterator[Finding]:
     """Silent where nothing aboard has one."""
     nights = s.build.brief.nights_off or USUAL_NIGHTS
-    for thing in _made(s).things:
+    for thing in own_batteries(s.build, stay_mode(s.build), SKY).things:
         if thing.unsaid:
-            yield UNSAID.found(f"{thing.name}: how long alone?", f"Not checked: {thing.unsaid} nobody said.", (thing.id,), number=None)
+            yield UNSAID.found(f"{thing.name}: how long alone?", f"Not checked: {thing.unsaid} nobody said.", (thing.id,))
         elif thing.empty_days is not None and thing.empty_days < nights:
             own, use = thing.battery, thing.battery.use_wh or 0.0
             twice = own.filled != "home" and own.holds_wh < use <= 2 * own.holds_wh  # it can be filled once more in between

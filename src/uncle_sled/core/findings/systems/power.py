@@ -378,15 +378,13 @@ def _unknown(s: Studied, stay: Stay) -> Iterator[Finding]:
         why.append("Nights without hookup are not said on Brief.")
     if why:
         yield STAY_UNKNOWN.found("How long it lasts is not known", " ".join(why), ("power",))
-    missing = stay.demand.unknown
+    missing = [run for run in stay.demand.loads if run.unsaid]
     if missing:
         more = f" and {len(missing) - 1} more" if len(missing) > 1 else ""
-        unknown = [run for run in stay.demand.loads if run.unsaid]
-        ids = tuple(run.id for run in unknown)
         yield LOAD_UNKNOWN.found(
             "A load nobody knows",
-            f"{missing[0]}{more}: {unknown[0].unsaid} nobody said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
-            ids[:3],
+            f"{missing[0].name}{more}: {missing[0].unsaid} nobody said, so the day is more than {stay.demand.daily_wh:.0f} Wh.",
+            tuple([run.id for run in missing[:3]]),
         )
 
 

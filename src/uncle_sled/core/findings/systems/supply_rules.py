@@ -59,8 +59,7 @@ NOWHERE = Rule(
 def supply_findings(s: Studied, _words: Words) -> Iterator[Finding]:
     """Silent where nothing is wired."""
     made = supplies(s)
-    if made:
-        yield from _nowhere(made, wired_of(s.build, s.framed).net)
+    yield from _nowhere(made, wired_of(s.build, s.framed).net)
     for supply in made:
         arrives = supply.arrives
         if arrives is not None and arrives.falls:

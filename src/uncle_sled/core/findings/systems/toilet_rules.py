@@ -7,11 +7,10 @@ from collections.abc import Iterator
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.systems.carried_out import HAND_KG, Fills, carried_out
+from uncle_sled.core.studies.systems.carried_out import HAND_KG, OUT, Fills, carried_out
 from uncle_sled.core.words import Words, count_of
 
 SOURCE = "litres a day against what is aboard"
-OUT = ("black", "urine", "solids")
 NAMES = {"black": "The toilet's tank", "urine": "The urine", "solids": "The dry toilet"}
 CAUTION = "Empty it where that is meant to be done, with gloves; wash your hands. Local rules decide what may go where."
 LIFTING = "Full and at arm's length: two people, or half full."

@@ -8,6 +8,7 @@ from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.findings.finding import Finding
 from uncle_sled.core.findings.rule import Rule
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.dangers import WATERS
 from uncle_sled.core.studies.systems.bank import stands_outside
 from uncle_sled.core.studies.systems.frost import NIGHT_H, Frost, frost_of
 from uncle_sled.core.studies.systems.heat import heaters_of
@@ -19,7 +20,6 @@ from uncle_sled.core.words import Words, lower_first
 SOURCE = "litres a day against what is aboard"  # of every rule here, said after its reason
 
 MOST_GROWN = 2.5
-WET = ("fresh", "grey", "black", "urine")
 CAUTION = "Drinking water wants tanks and hoses made for it."
 
 
@@ -129,7 +129,7 @@ def _frost(s: Studied, words: Words) -> Iterator[Finding]:
     build, cold = s.build, s.build.brief.coldest
     if cold is None or cold.si >= 0:
         return
-    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in WET]
+    wet = [t for t in build.stow.things if not t.taken_out and t.tank is not None and t.tank.contents in WATERS]
     if not wet:
         return
     told = build.systems.water.low_drain

@@ -13,9 +13,12 @@ from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, set_to
 from uncle_sled.core.document.project import Build
+from uncle_sled.core.document.stow import Figures
+from uncle_sled.core.document.systems import Load
 from uncle_sled.core.engine import keep
 from uncle_sled.core.studies.systems.stay import demand_of, power_key
 from uncle_sled.core.studies.systems.sun import HOURS
+from uncle_sled.core.wiring.appliances import loads_of
 
 Floats = NDArray[np.float64]
 HOURS_DOUBT, METER_SHARE, METER_W = 0.3, 0.1, 5.0
@@ -68,15 +71,13 @@ def loads_taught(build: Build, mode: str) -> LoadsTaught:
     rows = [k for k in range(len(demand.loads)) if demand.wh[k].sum() > 0]
     planned = demand.wh.sum(axis=0) + demand.idle_wh if len(demand.loads) else np.zeros(HOURS)
     known = np.flatnonzero(np.isfinite(measured))
-    why = (
-        "No trip has a record of the battery yet."
-        if not len(known)
-        else f"{demand.unknown[0]} has no watts or hours, so no hour is known whole."
-        if demand.unknown
-        else "Nothing that runs from the battery is planned."
-        if not rows
-        else ""
-    )
+    why = ""
+    if not len(known):
+        why = "No trip has a record of the battery yet."
+    elif demand.unknown:
+        why = f"{demand.unknown[0]} has no watts or hours, so no hour is known whole."
+    elif not rows:
+        why = "Nothing that runs from the battery is planned."
     if why:
         return LoadsTaught((), planned, planned, measured, (), why)
     a = demand.wh[rows][:, known].T
@@ -109,13 +110,13 @@ def _apart(covariance: Floats, sigma: Floats, loads: tuple[LoadTaught, ...]) -> 
 
 def taught_ops(build: Build, made: LoadsTaught) -> tuple[Op, ...]:
     """Ops that give each load the hours that the record taught; where a day has not so many, more of them in earnest (duty), then more watts."""
-    things = {thing.id: thing.figures for thing in build.stow.things}
-    lines = {load.id: load for load in build.systems.loads}
+    figures: dict[str, Figures | Load | None] = {thing.id: thing.figures for thing in build.stow.things}
+    figures |= {load.id: load for load in build.systems.loads}
+    paths = {run.id: run.path for run in loads_of(build)}
     ops: list[Op] = []
     for load in made.loads:
-        said = lines.get(load.id) or things.get(load.id)
-        path = f"systems.loads.{load.id}" if load.id in lines else f"stow.things.{load.id}.figures"
-        if said is None or said.hours_day is None or abs(load.factor - 1) < WORTH:
+        said, path = figures.get(load.id), paths.get(load.id)
+        if said is None or path is None or said.hours_day is None or abs(load.factor - 1) < WORTH:
             continue
         hours, duty = said.hours_day * load.factor, 1.0 if said.duty is None else said.duty
         ops.append(set_to(f"{path}.hours_day", round(min(hours, 24.0), 3)))

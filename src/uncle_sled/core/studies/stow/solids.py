@@ -64,8 +64,7 @@ def box_solid(id: str, name: str, low: Corner, high: Corner, outside: bool = Fal
 
 @keep("thing", by_value("stand"), most=MOST_KEPT, of="thing.id")
 def _solid(thing: Thing, stand: Stand) -> Solid:
-    low = (stand.x, stand.y - stand.size[1] / 2, stand.z)
-    high = (low[0] + stand.size[0], low[1] + stand.size[1], low[2] + stand.size[2])
+    low, high = stand.corners
     plane, shape = outline_of(thing, stand)
     return Solid(
         thing.id,

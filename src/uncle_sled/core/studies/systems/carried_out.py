@@ -17,13 +17,14 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.part import DENSITY
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.systems.sweat import sleepers
-from uncle_sled.core.studies.systems.water import FLUSH_L, USES_DAY, WARMS, water_of
+from uncle_sled.core.studies.systems.water import WARMS, flushed_l, holds, water_of
 
 URINE_L, SOLIDS_L, COVER_L = 1.4, 0.15, 0.2
 TOILET = "toilet"
 HAND_KG = 25.0  # the most for one person
-Kind = Literal["fresh", "grey", "black", "urine", "solids"]
-KINDS: tuple[Kind, ...] = ("fresh", "grey", "black", "urine", "solids")
+Out = Literal["black", "urine", "solids"]
+Kind = Literal["fresh", "grey"] | Out
+OUT: tuple[Out, ...] = ("black", "urine", "solids")  # what a toilet's tank, bottle or bin holds
 MOST_TRIPS = 400
 
 
@@ -70,19 +71,14 @@ def is_carried(thing: Thing) -> bool:
     return thing.tank is not None and (thing.tank.carried or thing.tank.shape == "jug")
 
 
-def day_l(build: Build, people: int, kind: Kind) -> float:
-    """Litres of a kind that come, or of fresh water that go, a day.
+def day_l(build: Build, people: int, kind: Out) -> float:
+    """Litres a day of what goes into the toilet aboard.
 
     Check two people who use the toilet aboard only, flush 0.4 L: urine 2.8, solids 0.7, black 2 x (1.4 + 0.15 + 2.0) = 7.1 L.
     """
-    w = build.systems.water
-    if kind in ("fresh", "grey"):
-        made = water_of(build, people)
-        return made.need_l_day if kind == "fresh" else made.grey_l_day
-    parted = any(t.tank and t.tank.contents == "urine" and not t.taken_out for t in build.stow.things)
-    flush = FLUSH_L if w.flush_l is None else w.flush_l
-    each = {"urine": URINE_L, "solids": SOLIDS_L + COVER_L, "black": (0.0 if parted else URINE_L) + SOLIDS_L + USES_DAY * flush}
-    return people * w.toilet_share * each[kind]
+    black = (0.0 if holds(build, "urine") else URINE_L) + SOLIDS_L + flushed_l(build)
+    each = {"urine": URINE_L, "solids": SOLIDS_L + COVER_L, "black": black}
+    return people * build.systems.water.toilet_share * each[kind]
 
 
 def carried_out(s: Studied) -> CarriedOut:
@@ -92,26 +88,27 @@ def carried_out(s: Studied) -> CarriedOut:
 
 def carried_of(build: Build, people: int) -> CarriedOut:
     """The same for some people. Never raises: what nobody said stands at each kind."""
-    wanted = build.systems.water.days if build.systems.water.days is not None else build.brief.nights_off
+    water = water_of(build, people)
+    comes: dict[Kind, float] = {"fresh": water.need_l_day, "grey": water.grey_l_day}
+    comes |= {kind: day_l(build, people, kind) for kind in OUT}
     aboard = [t for t in build.stow.things if t.tank is not None and WARMS not in t.roles and not t.taken_out]
     made = []
-    for kind in KINDS:
+    for kind, litres in comes.items():
         mine = [t for t in aboard if t.tank is not None and t.tank.contents == kind]
         if mine:
-            made.append(_fills(build, people, kind, mine, float(wanted) if wanted is not None else None))
+            made.append(_fills(kind, mine, litres if people else None, water.wanted_days))
     held = {fills.kind for fills in made}
     toilets = tuple(t.id for t in build.stow.things if TOILET in t.roles and not t.taken_out)
-    return CarriedOut(tuple(made), wanted, people, () if held & {"black", "urine", "solids"} else toilets)
+    return CarriedOut(tuple(made), water.wanted_days, people, () if held & {*OUT} else toilets)
 
 
 def _litres(thing: Thing) -> float:
     return thing.tank.volume.si * 1000 if thing.tank is not None and thing.tank.volume is not None else 0.0
 
 
-def _fills(build: Build, people: int, kind: Kind, mine: list[Thing], wanted: float | None) -> Fills:
+def _fills(kind: Kind, mine: list[Thing], daily: float | None, wanted: float | None) -> Fills:
     unsaid = tuple(t.name for t in mine if _litres(t) <= 0)
     room = sum(_litres(t) for t in mine)
-    daily = day_l(build, people, kind) if people else None
     days = room / daily if daily and room > 0 and not unsaid else None
     carried = [t for t in mine if is_carried(t) and _litres(t) > 0]
     fixed_l = room - sum(_litres(t) for t in carried)

@@ -14,17 +14,19 @@ import msgspec
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import home_of
 from uncle_sled.core.studies.systems.bank import stands_outside
 from uncle_sled.core.studies.systems.by_walls import gaps_m
+from uncle_sled.core.studies.systems.gas import KWH_KG
+from uncle_sled.core.studies.systems.heat import AIR_WH_M3K
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.wiring.appliances import figures_of
 
 COLD = "keeps food cold"
 COP_COMPRESSOR, COP_ABSORBER = 1.3, 0.2
-GAS_WH_G = 12.87  # of propane and butane alike
 RISE_K, ROOM_K = 10.0, 293.0
-AIR_J_M3K, FLOWS = 1206.0, 0.61
+AIR_J_M3K = AIR_WH_M3K * 3600
+FLOWS = 0.61  # of an opening
 CLOSE_M, SIDES_SHUT, COVERED = 0.06, 3, 0.5  # nearer than this a side is shut; so many shut make it built in; over so much of it
 LEAST_HIGH_M = 0.2
 
@@ -54,7 +56,7 @@ def heat_w(thing: Thing) -> tuple[float | None, bool]:
     """What it gives off while it runs [W], and whether it is an absorber. Check 45 W compressor: 103.5 W; 9 g/h of gas: 139 W."""
     f = figures_of(thing)
     absorber = thing.burns == "gas" or bool(f.gas_g_h)
-    taken = max([watts for watts in (f.power_w, f.gas_g_h * GAS_WH_G if f.gas_g_h else None) if watts is not None], default=None)
+    taken = max([watts for watts in (f.power_w, f.gas_g_h * KWH_KG["gas"] if f.gas_g_h else None) if watts is not None], default=None)
     if taken is None:
         return None, absorber
     return taken * (1 + (COP_ABSORBER if absorber else COP_COMPRESSOR)), absorber
@@ -96,26 +98,20 @@ def is_built_in(build: Build, framed: Framed, thing: Thing) -> bool:
     if thing.inside is not None:
         return True
     shut = {face for face, gap in gaps_m(build.shell, framed, thing).items() if gap < CLOSE_M}
-    a = _box(thing)
+    low, high = home_of(thing).corners
+    size = [high[k] - low[k] for k in range(3)]
     for other in build.stow.things:
         if other.id == thing.id or other.taken_out or other.outside or other.inside == thing.id:
             continue
-        b = _box(other)
-        if min(a[2][1], b[2][1]) - max(a[2][0], b[2][0]) < COVERED * (a[2][1] - a[2][0]):
+        least, most = home_of(other).corners
+        over = [(min(high[k], most[k]) - max(low[k], least[k])) / max(size[k], 1e-9) for k in range(3)]  # share of its side that is covered
+        if over[2] < COVERED:
             continue
-        for axis, low, high in ((0, "front", "rear"), (1, "left side", "right side")):
-            across = 1 - axis
-            over = min(a[across][1], b[across][1]) - max(a[across][0], b[across][0])
-            if over < COVERED * (a[across][1] - a[across][0]):
+        for axis, before, behind in ((0, "front", "rear"), (1, "left side", "right side")):
+            if over[1 - axis] < COVERED:
                 continue
-            if -CLOSE_M < a[axis][0] - b[axis][1] < CLOSE_M:
-                shut.add(low)
-            if -CLOSE_M < b[axis][0] - a[axis][1] < CLOSE_M:
-                shut.add(high)
+            if abs(low[axis] - most[axis]) < CLOSE_M:
+                shut.add(before)
+            if abs(least[axis] - high[axis]) < CLOSE_M:
+                shut.add(behind)
     return len(shut) >= SIDES_SHUT
-
-
-def _box(thing: Thing) -> tuple[tuple[float, float], tuple[float, float], tuple[float, float]]:
-    along, across, high = standing_size_m(thing, thing.turn)
-    x, y, z = thing.x.si, thing.y.si, thing.z.si
-    return (x, x + along), (y - across / 2, y + across / 2), (z, z + high)

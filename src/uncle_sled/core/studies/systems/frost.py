@@ -18,6 +18,7 @@ from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.parts.face_build import R_INSIDE_WALL, R_OUTSIDE
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.stow.dangers import WATERS
 from uncle_sled.core.studies.systems.bank import UNDER_M, stands_outside
 from uncle_sled.core.studies.systems.by_walls import faces_by
 from uncle_sled.core.studies.systems.heat import Losses
@@ -35,7 +36,6 @@ FILLED_C, KEPT_C = 10.0, 2.0  # water as it is filled outside; two degrees in ha
 NIGHT_H, MOST_H = 12.0, 24.0 * 60
 HALVINGS = 48  # to a fraction of a second
 BODY_LEAST_H = 1e-3  # where nothing is known of what the walls hold
-KINDS = ("fresh", "grey", "black", "urine")
 OPEN_AIR = ("outside", "under")
 
 WetKind = Literal["fresh", "grey", "black", "urine", "heater", "hose", "trap"]
@@ -223,7 +223,7 @@ def _water_of(s: Studied) -> list[_Found]:
     for thing in build.stow.things:
         tank = thing.tank
         warms = WARMS in thing.roles
-        if thing.taken_out or not (warms or (tank is not None and tank.contents in KINDS)):
+        if thing.taken_out or not (warms or (tank is not None and tank.contents in WATERS)):
             continue
         kind: WetKind = "heater" if warms or tank is None else tank.contents  # type: ignore[assignment]
         a, b, c = thing.length.si, thing.width.si, thing.height.si

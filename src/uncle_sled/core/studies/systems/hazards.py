@@ -157,9 +157,9 @@ def _loops(net: Network) -> Iterator[Hazard]:
             maker = next((id for id in makers if kinds[id] != "mains charger" and id != charger), makers[0])
             yield Hazard("charger-loop", (charger,), (net.ends[charger].name, net.ends[maker].name))
         store = next((id for id, kind in kinds.items() if kind in ("battery", "station")), None)
-        for id in (id for id, kind in kinds.items() if kind == "car charger" and store is not None):
-            if all(start in kinds for start in before(net, id, DC)):  # no car feeds it
-                yield Hazard("booster-loop", (id,), (net.ends[id].name, net.ends[store or id].name))
+        for id in (id for id, kind in kinds.items() if kind == "car charger"):
+            if store is not None and all(start in kinds for start in before(net, id, DC)):  # no car feeds it
+                yield Hazard("booster-loop", (id,), (net.ends[id].name, net.ends[store].name))
 
 
 def _fuses(net: Network, wired: Wired, series: int) -> Iterator[Hazard]:

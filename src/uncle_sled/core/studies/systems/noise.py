@@ -16,15 +16,14 @@ from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.from_shell import face_sums
-from uncle_sled.core.parts.from_stow import standing_size_m
-from uncle_sled.core.parts.partitions import quieter_db, walls_of
+from uncle_sled.core.parts.from_stow import home_of
+from uncle_sled.core.parts.partitions import Wall, quieter_db, walls_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.stow.beds import Bed, beds_in
 from uncle_sled.core.studies.stow.room import Room, room_of
 from uncle_sled.core.studies.systems.bank import stands_outside
 from uncle_sled.core.wiring.appliances import figures_of, left_off
 
-LOUD = frozenset({"airs", "warms the room", "cools the room", "keeps food cold", "pumps water"})
 BY_NIGHT = frozenset({"airs", "warms the room", "cools the room", "keeps food cold"})
 SOFT = 0.25
 FACE_MOST_DB, DOOR_DB = 25.0, 15.0
@@ -57,6 +56,11 @@ class AtHead(msgspec.Struct, frozen=True):
         """Names of what runs by night and nobody gave a level of."""
         return tuple([each.name for each in self.heard if each.db is None])
 
+    @property
+    def loudest(self) -> Heard | None:
+        """What is heard most of all; None where no level is known."""
+        return max((each for each in self.heard if each.db is not None), key=lambda each: each.db or 0.0, default=None)
+
 
 def room_constant_m2(inside_m2: float) -> float:
     """R of a room by its inside. Check 40 m2: 13.3 m2."""
@@ -82,9 +86,37 @@ def noise_at_heads(s: Studied) -> tuple[AtHead, ...]:
     sources = _sources(s, mode.id if mode is not None else "")
     if mode is None or not sources:
         return ()
-    room = room_of(build, s.facts, mode)
-    made = [_at(s, bed, end, ear, sources, room) for bed in beds_in(build, s.facts, mode) for end, ear in _ears(bed)]
+    about = _about(s, room_of(build, s.facts, mode))
+    made = [_at(s, bed, end, ear, sources, about) for bed in beds_in(build, s.facts, mode) for end, ear in _ears(bed)]
     return tuple(sorted(made, key=lambda head: -(head.db if head.db is not None else 1e9)))
+
+
+class _About(msgspec.Struct, frozen=True, eq=False):
+    """What is the same for every head. constant_m2: None without a body; face_db: None where no face's weight is known.
+
+    walls: those inside, each with what it takes off.
+    """
+
+    constant_m2: float | None
+    face_db: float | None
+    walls: tuple[tuple[Wall, float], ...]
+
+
+def _about(s: Studied, room: Room | None) -> _About:
+    body = s.framed.body
+    doors = {inner.id: inner.door for inner in s.build.shell.partitions}
+    walls = walls_of(s.build.shell, body, library_of(s.facts.materials)) if body is not None and room is not None else ()
+    return _About(
+        room_constant_m2(inside_m2(room)) if room is not None else None,
+        _face_db(s),
+        tuple([(wall, _taken_off(wall, doors.get(wall.id, "none"))) for wall in walls if not wall.fault]),
+    )
+
+
+def _taken_off(wall: Wall, door: str) -> float:
+    """By its weight [dB]; a door in it leaves so much at the most, a doorway nothing."""
+    less = quieter_db(wall.kg_m2)
+    return 0.0 if door == "opening" else less if door == "none" else min(less, DOOR_DB)
 
 
 def _sources(s: Studied, mode: str) -> list[Thing]:
@@ -110,27 +142,23 @@ def _ears(bed: Bed) -> list[tuple[str, tuple[float, float, float]]]:
     return [("left", (x, low[1] + HEAD_IN_M, z)), ("right", (x, high[1] - HEAD_IN_M, z))]
 
 
-def _at(s: Studied, bed: Bed, end: str, ear: tuple[float, float, float], sources: list[Thing], room: Room | None) -> AtHead:
-    heard = tuple([_heard(s, thing, ear, room) for thing in sources])
+def _at(s: Studied, bed: Bed, end: str, ear: tuple[float, float, float], sources: list[Thing], about: _About) -> AtHead:
+    heard = tuple([_heard(s, thing, ear, about) for thing in sources])
     return AtHead(bed.id, bed.name, end, heard, together_db([each.db for each in heard if each.db is not None]))
 
 
-def _heard(s: Studied, thing: Thing, ear: tuple[float, float, float], room: Room | None) -> Heard:
-    along, _, high = standing_size_m(thing, thing.turn)
-    at = (thing.x.si + along / 2, thing.y.si, thing.z.si + high / 2)
+def _heard(s: Studied, thing: Thing, ear: tuple[float, float, float], about: _About) -> Heard:
+    low, high = home_of(thing).corners
+    at = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2)
     far = math.dist(at, ear)
     level = figures_of(thing).noise_db
-    outside = stands_outside(s.build, thing)
-    walls = () if outside or room is None else _between(s, at, ear)
-    through = ("the body",) if outside else tuple([name for name, _ in walls])
-    db = None
-    if level is not None and not outside:
-        constant = room_constant_m2(inside_m2(room)) if room is not None else None
-        db = in_room_db(level, far, constant) - sum(less for _, less in walls)
-    elif level is not None:
-        kept = _face_db(s)
-        db = None if kept is None else level - 20 * math.log10(max(far, LEAST_M)) - kept
-    return Heard(thing.id, thing.name, db, far, through)
+    if stands_outside(s.build, thing):
+        known = level is not None and about.face_db is not None
+        db = (level or 0.0) - 20 * math.log10(max(far, LEAST_M)) - (about.face_db or 0.0) if known else None
+        return Heard(thing.id, thing.name, db, far, ("the body",))
+    walls = [(wall, less) for wall, less in about.walls if _between(wall, at, ear)]
+    db = None if level is None else in_room_db(level, far, about.constant_m2) - sum(less for _, less in walls)
+    return Heard(thing.id, thing.name, db, far, tuple([wall.name for wall, _ in walls]))
 
 
 def inside_m2(room: Room) -> float:
@@ -149,19 +177,13 @@ def _face_db(s: Studied) -> float | None:
     return min(min(told), FACE_MOST_DB) if told else None
 
 
-def _between(s: Studied, at: tuple[float, float, float], ear: tuple[float, float, float]) -> list[tuple[str, float]]:
-    """Walls inside that stand between: by the station or the side at which they stand, each with what it takes off."""
-    made = []
-    doors = {inner.id: inner.door for inner in s.build.shell.partitions}
-    for wall in walls_of(s.build.shell, s.framed.body, library_of(s.facts.materials)) if s.framed.body is not None else ():
-        axis = 0 if wall.way == "across" else 1
-        plane = (wall.low[axis] + wall.high[axis]) / 2
-        if wall.fault or (at[axis] - plane) * (ear[axis] - plane) >= 0:
-            continue
-        share = (plane - at[axis]) / (ear[axis] - at[axis])
-        along, up = (a + share * (b - a) for a, b in (tuple(zip(at, ear, strict=True))[1 - axis], (at[2], ear[2])))
-        left, low, right, top = wall.outline.bounds
-        if left <= along <= right and low <= up <= top:
-            less, door = quieter_db(wall.kg_m2), doors.get(wall.id, "none")
-            made.append((wall.name, 0.0 if door == "opening" else min(less, DOOR_DB) if door != "none" else less))
-    return made
+def _between(wall: Wall, at: tuple[float, float, float], ear: tuple[float, float, float]) -> bool:
+    """Whether a wall inside stands on the straight way, by the station or the side at which it stands."""
+    axis = 0 if wall.way == "across" else 1
+    plane = (wall.low[axis] + wall.high[axis]) / 2
+    if (at[axis] - plane) * (ear[axis] - plane) >= 0:
+        return False
+    share = (plane - at[axis]) / (ear[axis] - at[axis])
+    along, up = (at[k] + share * (ear[k] - at[k]) for k in (1 - axis, 2))
+    left, low, right, top = wall.outline.bounds
+    return bool(left <= along <= right and low <= up <= top)

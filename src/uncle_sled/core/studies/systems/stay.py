@@ -49,7 +49,11 @@ class Demand(msgspec.Struct, frozen=True, eq=False):
     loads: tuple[Runs, ...]
     wh: Floats
     idle_wh: Floats
-    unknown: tuple[str, ...]  # names of loads without watts or hours
+
+    @property
+    def unknown(self) -> tuple[str, ...]:
+        """Names of loads without watts or hours."""
+        return tuple([run.name for run in self.loads if run.unsaid])
 
     @property
     def daily_wh(self) -> float:
@@ -121,8 +125,7 @@ def demand_of(build: Build, mode: str, mains: bool) -> Demand:
         for thing in units_of(build, "inverter", "inverter charger", "station")[:1]:
             f = figures_of(thing)
             idle += (f.idle_w or 0.0) * _hours(f.hours_day if f.hours_day is not None else min(ac_hours, 24.0), "any")
-    unknown = tuple(run.name for run in loads if run.power_w is None or run.hours_day is None)
-    return Demand(loads, made, idle, unknown)
+    return Demand(loads, made, idle)
 
 
 def _by_hour(run: Runs, systems: Systems) -> Floats:
@@ -158,8 +161,8 @@ def power_key(build: Build) -> tuple[object, ...]:
 def _unsaid(build: Build, demand: Demand) -> Iterator[str]:
     """What draws or gives nobody knows how much: no day off the grid is told from it."""
     systems = build.systems
-    if demand.unknown:
-        missing = next(run for run in demand.loads if run.name == demand.unknown[0] and run.unsaid)
+    missing = next((run for run in demand.loads if run.unsaid), None)
+    if missing is not None:
         yield f"What {missing.name} draws a day is not said ({missing.unsaid})."
     blank = next((t for t in units_of(build, "panel") if figures_of(t).solar_wp is None), None)
     if blank is not None:
@@ -341,11 +344,15 @@ def _of_a_day(build: Build, panels: tuple[Thing, ...], rows: tuple[Strung, ...],
     return np.asarray(lit_w(panels, rows, lit) * DIRT_AND_HEAT)
 
 
+def own_shade(build: Build, id: str) -> tuple[float, ...] | None:
+    """The shade that a panel has of its own, by the hour; None where it has that of all."""
+    return next((each.shade for each in build.systems.shaded if each.id == id), None)
+
+
 def shade_on(build: Build, panel: Thing) -> Floats:
     """Shade on a panel by the hour of the sun, shape (24,), 0 to 1: its own where it has one, else that of all."""
-    own = next((each.shade for each in build.systems.shaded if each.id == panel.id), ())
-    common = build.systems.shade
-    told = own if len(own) == HOURS else common
+    own, common = own_shade(build, panel.id), build.systems.shade
+    told = own if own is not None and len(own) == HOURS else common
     return np.array(told, dtype=float) if len(told) == HOURS else np.zeros(HOURS)
 
 

@@ -7,15 +7,15 @@ it. Source: heat of evaporation; the share of water is usual of damp summers.
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Thing
-from uncle_sled.core.framing.frame_body import Framed
-from uncle_sled.core.parts.from_stow import standing_size_m
+from uncle_sled.core.parts.from_stow import home_of
 from uncle_sled.core.studies.stow.room import Hole, room_of
 from uncle_sled.core.studies.systems.bank import stands_outside
-from uncle_sled.core.studies.systems.by_walls import gaps_m
 from uncle_sled.core.wiring.appliances import figures_of
 
 COOLS = "cools the room"
@@ -23,7 +23,6 @@ OUTSIDE_ROLES = ("rides on the roof", "hangs under the floor", "hangs at the tai
 WET_SHARE, WATER_WH_KG = 0.3, 681.0
 BESIDE_M = 0.10  # a hole so near to its box is behind it
 BACK_M = 0.60  # an opening so near to the hot side's hole takes its warm air in again
-AIRS = ("window", "vent", "door", "hatch")
 
 
 class Cooler(msgspec.Struct, frozen=True):
@@ -43,7 +42,7 @@ class Cooler(msgspec.Struct, frozen=True):
     back_in: tuple[str, ...]
 
 
-def wall_coolers(build: Build, facts: Facts, framed: Framed) -> tuple[Cooler, ...]:
+def wall_coolers(build: Build, facts: Facts) -> tuple[Cooler, ...]:
     """Every air conditioner aboard, in the order of the file."""
     room = room_of(build, facts)
     holes = room.holes if room is not None else ()
@@ -53,7 +52,7 @@ def wall_coolers(build: Build, facts: Facts, framed: Framed) -> tuple[Cooler, ..
             continue
         f = figures_of(thing)
         outside = stands_outside(build, thing) or bool(set(OUTSIDE_ROLES) & set(thing.roles))
-        hole = None if outside else _behind(build, framed, thing, holes)
+        hole = None if outside else _behind(thing, holes)
         litres = f.cool_w * WET_SHARE / WATER_WH_KG if f.cool_w is not None else None
         hours = None if f.hours_day is None else f.hours_day * (1.0 if f.duty is None else f.duty)
         made.append(
@@ -71,19 +70,11 @@ def wall_coolers(build: Build, facts: Facts, framed: Framed) -> tuple[Cooler, ..
     return tuple(made)
 
 
-def _behind(build: Build, framed: Framed, thing: Thing, holes: tuple[Hole, ...]) -> Hole | None:
-    """The hole in a wall, roof or floor that lies behind its box; None where none does."""
-    along, across, high = standing_size_m(thing, thing.turn)
-    low = (thing.x.si, thing.y.si - across / 2, thing.z.si)
-    top = (thing.x.si + along, thing.y.si + across / 2, thing.z.si + high)
-    against = gaps_m(build.shell, framed, thing)
+def _behind(thing: Thing, holes: tuple[Hole, ...]) -> Hole | None:
+    """The hole in a wall, roof or floor that lies behind its box; None where none does. A hole's own box goes through the wall."""
+    low, high = home_of(thing).corners
     for hole in holes:
-        near = all(
-            top[axis] > hole.low[axis] - BESIDE_M and low[axis] < hole.high[axis] + BESIDE_M for axis in range(3) if axis != hole.normal
-        )
-        gap = against.get(hole.opening.face, 0.0)
-        touches = top[hole.normal] > hole.low[hole.normal] - BESIDE_M and low[hole.normal] < hole.high[hole.normal] + BESIDE_M
-        if near and (touches or gap < BESIDE_M) and hole.opening.kind in AIRS:
+        if all(high[k] > hole.low[k] - BESIDE_M and low[k] < hole.high[k] + BESIDE_M for k in range(3)):
             return hole
     return None
 
@@ -93,8 +84,5 @@ def _back_in(hot: Hole, holes: tuple[Hole, ...]) -> tuple[str, ...]:
     return tuple(
         each.opening.name
         for each in holes
-        if each is not hot
-        and each.opening.kind in AIRS
-        and each.opening.opens
-        and sum((a - b) ** 2 for a, b in zip(each.mid, hot.mid, strict=True)) ** 0.5 < BACK_M + (each.clear_m[0] + hot.clear_m[0]) / 2
+        if each is not hot and each.opening.opens and math.dist(each.mid, hot.mid) < BACK_M + (each.clear_m[0] + hot.clear_m[0]) / 2
     )

@@ -77,9 +77,20 @@ def machines_l(build: Build) -> float:
 def rinsed_l(build: Build, people: int) -> float:
     """Litres a day that a rinsed toilet takes from the fresh tank."""
     w = build.systems.water
-    if w.flush_from == "own" or not any(t.tank and t.tank.contents == "black" and not t.taken_out for t in build.stow.things):
+    if w.flush_from == "own" or not holds(build, "black"):
         return 0.0
-    return people * USES_DAY * w.toilet_share * (FLUSH_L if w.flush_l is None else w.flush_l)
+    return people * w.toilet_share * flushed_l(build)
+
+
+def flushed_l(build: Build) -> float:
+    """Litres a day with which a person rinses the toilet."""
+    flush = build.systems.water.flush_l
+    return USES_DAY * (FLUSH_L if flush is None else flush)
+
+
+def holds(build: Build, contents: str) -> bool:
+    """Whether something aboard is there to hold it."""
+    return any(t.tank is not None and t.tank.contents == contents and not t.taken_out for t in build.stow.things)
 
 
 def uncounted(build: Build) -> tuple[str, ...]:

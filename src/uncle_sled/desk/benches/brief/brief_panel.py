@@ -157,8 +157,7 @@ class BriefPanel(Panel):
         """What runs aboard, each to be ticked where it must."""
         made = []
         for load in loads_of(self.session.build):
-            path = f"systems.loads.{load.id}.must_run" if load.own else f"stow.things.{load.id}.figures.must_run"
-            made.append(Row(path, title=load.name, kind=bool, tip="It has a reserve of its own in the battery"))
+            made.append(Row(f"{load.path}.must_run", title=load.name, kind=bool, tip="It has a reserve of its own in the battery"))
         return [Fields(MUST_RUN, made, "Brief")] if made else []
 
     def _month_ops(self, end: int) -> Callable[[Any], list[Op]]:

@@ -14,7 +14,7 @@ from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
 from uncle_sled.core.drawing.systems.stay_chart import stay_chart, stay_words
 from uncle_sled.core.drawing.systems.year_strip import year_strip, year_words
 from uncle_sled.core.findings.systems.power import day_words
-from uncle_sled.core.studies.systems.stay import Stay, shade_on, stay_of
+from uncle_sled.core.studies.systems.stay import Stay, own_shade, shade_on, stay_of
 from uncle_sled.core.studies.systems.sun import HOURS, sun_stays
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.studies.systems.year import all_year
@@ -32,7 +32,7 @@ SIDE_PX = 262
 
 def shaded_ops(build: Build, id: str, shade: list[float]) -> list[Op]:
     """Ops that give one panel a shade of its own."""
-    if any(each.id == id for each in build.systems.shaded):
+    if own_shade(build, id) is not None:
         return [set_to(f"systems.shaded.{id}.shade", shade)]
     return [add_to("systems.shaded", {"id": id, "shade": shade})]
 
@@ -56,7 +56,9 @@ class ShadePad(Chart):
     def shade(self) -> list[float]:
         """What is drawn: of one panel its own, and that of all while it has none."""
         panel = self.panel()
-        told = self.session.build.systems.shade if panel is None else tuple(shade_on(self.session.build, panel).tolist())
+        if panel is not None:
+            return [float(share) for share in shade_on(self.session.build, panel)]
+        told = self.session.build.systems.shade
         return list(told) if len(told) == HOURS else [0.0] * HOURS
 
     def ops(self, shade: list[float]) -> list[Op]:
@@ -69,7 +71,7 @@ class ShadePad(Chart):
     def _bars(self, width: float, height: float) -> tuple[Primitive, ...]:
         step, top = (width - 24) / HOURS, height - 52
         panel = self.panel()
-        borrowed = panel is not None and panel.id not in {each.id for each in self.session.build.systems.shaded}
+        borrowed = panel is not None and own_shade(self.session.build, panel.id) is None
         shapes: list[Primitive] = [line((12, 20), (width - 12, 20), "pencil")]
         for hour, share in enumerate(self.shade()):
             x = 12 + hour * step
@@ -163,7 +165,7 @@ class ChargePanel(Panel):
 
     def _has_own(self) -> bool:
         panel = self.shade.panel()
-        return panel is not None and panel.id in {each.id for each in self.session.build.systems.shaded}
+        return panel is not None and own_shade(self.session.build, panel.id) is not None
 
     def _alike(self) -> None:
         panel = self.shade.panel()

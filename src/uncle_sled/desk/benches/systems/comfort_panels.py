@@ -195,7 +195,7 @@ class AirPanel(Comfort):
 
     def _coolers(self) -> list[str]:
         s, words = self.studied, self.words
-        return [*cooler_words(wall_coolers(s.build, s.facts, s.framed), words), *alarm_words(s, words)] or ["None aboard."]
+        return [*cooler_words(wall_coolers(s.build, s.facts), words), *alarm_words(s, words)] or ["None aboard."]
 
     def told(self) -> list[str]:
         return [

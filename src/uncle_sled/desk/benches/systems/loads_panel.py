@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, get_args
 
 import msgspec
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QResizeEvent
 
 from uncle_sled.core.document.edits import Op, add_to, remove, set_to
+from uncle_sled.core.document.stow import Filled
 from uncle_sled.core.document.systems import Off
 from uncle_sled.core.drawing.systems.own_battery_rows import bank_words, over_words, own_battery_rows, rows_high
 from uncle_sled.core.drawing.systems.stay_chart import day_chart
@@ -29,7 +30,7 @@ from uncle_sled.desk.session import Session
 BESIDE_PX = 780
 SIZES_PX = (612, 206)  # of table and bars beside each other
 WHENS = ("any", "day", "night")
-FILLS = ("day", "night", "driving", "home")
+FILLS = get_args(Filled)
 
 
 def number(text: str, what: str, most: float = 1e7) -> float | None:
@@ -48,9 +49,7 @@ def number(text: str, what: str, most: float = 1e7) -> float | None:
 
 def load_ops(_session: Session, load: Runs, **fields: Any) -> list[Op]:
     """Ops that write figures of a load, wherever they stand."""
-    if load.own:
-        return [set_to(f"systems.loads.{load.id}.{name}", value) for name, value in fields.items()]
-    return [set_to(f"stow.things.{load.id}.figures.{name}", value) for name, value in fields.items()]
+    return [set_to(f"{load.path}.{name}", value) for name, value in fields.items()]
 
 
 def off_ops(session: Session, id: str, mode: str | None, on: bool) -> list[Op]:
@@ -207,12 +206,14 @@ class LoadsPanel(PanelOf[Acts]):
             self.split.setSizes(list(SIZES_PX) if wide else [330, 150])
 
     def stay(self) -> Stay:
+        return stay_of(self.session.build, self._mode())
+
+    def _mode(self) -> str:
         mode = self.session.mode
-        return stay_of(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build))
+        return mode.id if not mode.towing else stay_mode(self.session.build)
 
     def _own_batteries(self) -> OwnBatteries:
-        mode = self.session.mode
-        return own_batteries(self.session.build, mode.id if not mode.towing else stay_mode(self.session.build), "mixed")
+        return own_batteries(self.session.build, self._mode(), "mixed")
 
     def _filling(self) -> list[str]:
         made = self._own_batteries()

@@ -86,6 +86,7 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("file", help=file_help)
     verb.add_argument("--json", action="store_true", help="as JSON, by docs/report.schema.json")
     verb.add_argument("--case", metavar="ID", help="one load case only, by id or name")
+    verb.add_argument("--searches", action="store_true", help="with --json: also what takes a search, a minute: other arrangements")
     verb.set_defaults(run=_report)
     verb = verbs.add_parser("check", help="exit 0: nothing stops it; 1: something does; 2: unreadable; 3: no answer")
     verb.add_argument("file", help=file_help)
@@ -178,9 +179,14 @@ def _report(args: argparse.Namespace) -> int:
             return report_text(project.name, s, found, rows)
         from uncle_sled.exchange.report import report
 
-        return json.dumps(report(s, found, project, rows), indent=1, ensure_ascii=False, allow_nan=False)
+        told = report(s, found, project, rows)
+        if args.searches:
+            from uncle_sled.exchange.searched_report import searched_report
 
-    text = told_before(project, f"{'json' if args.json else 'text'} {args.case or ''}", tell)
+            told["searched"] = searched_report(s)
+        return json.dumps(told, indent=1, ensure_ascii=False, allow_nan=False)
+
+    text = told_before(project, f"{'json' if args.json else 'text'}{' searched' if args.searches else ''} {args.case or ''}", tell)
     if args.json and (sys.stdout.encoding or "").lower().replace("-", "") != "utf8":
         # letters that the terminal or pipe cannot take are written as JSON writes them
         text = json.dumps(json.loads(text), indent=1)

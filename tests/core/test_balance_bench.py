@@ -20,7 +20,8 @@ from uncle_sled.core.drawing.primitives import Text
 from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.remedies.least_moves import Allowed, Lane, Mover, nearest_shift, solve_least
-from uncle_sled.core.remedies.move_sets import allowed_of, move_sets, runs_of, spans_of
+from uncle_sled.core.remedies.move_sets import move_sets, runs_of
+from uncle_sled.core.remedies.spans import allowed_of, spans_of
 from uncle_sled.core.studies.balance import road_checks
 from uncle_sled.core.studies.balance.axle_conflicts import clear_best_m, conflicts, tyre_gap
 from uncle_sled.core.studies.balance.axle_placing import AxlePlacing, axle_placing, balance_points

@@ -197,6 +197,7 @@ def delete_ops(build: Build, ids: tuple[str, ...]) -> list[Op]:
             ops.append(set_to(f"stow.modes.{mode.id}.absent", [id for id in mode.absent if id not in gone]))
         ops += [remove(f"stow.modes.{mode.id}.states.{state.id}") for state in mode.states if state.id in gone]
     ops += [set_to(f"stow.things.{t.id}.inside", None) for t in build.stow.things if t.inside in gone and t.id not in gone]
+    ops += [remove(f"stow.arranging.locked.{place.id}") for place in build.stow.arranging.locked if place.id in gone]
     for case in build.stow.cases:
         ops += [remove(f"stow.cases.{case.id}.levels.{level.id}") for level in case.levels if level.id in gone]
         ops += [remove(f"stow.cases.{case.id}.aboard.{aboard.id}") for aboard in case.aboard if aboard.id in gone]

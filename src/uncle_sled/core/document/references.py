@@ -65,6 +65,8 @@ def _as_right(build: Build, was: Build) -> bool:
     now, before = build.stow, was.stow
     if now.modes is not before.modes or now.cases is not before.cases or len(now.things) != len(before.things):
         return False
+    if now.arranging is not before.arranging:
+        return False
     if build.parent != was.parent or build.brief is not was.brief or build.systems is not was.systems:
         return False
     if build.shell is not was.shell and [o.id for o in build.shell.openings] != [o.id for o in was.shell.openings]:
@@ -90,7 +92,11 @@ def _stow(build: Build, where: str, said: list[str]) -> Stow:
     known = {mode.id for mode in modes}
     said += [f"{where}.cases.{case.id[:60]} was left out, there is no such mode." for case in stow.cases if case.mode not in known]
     cases = tuple(_case(case, things, f"{where}.cases.{case.id}", said) for case in stow.cases if case.mode in known)
-    return changed(stow, things=tuple(kept), modes=modes, cases=cases)
+    arranging = stow.arranging
+    kitchen = _known((arranging.kitchen,) if arranging.kitchen else (), doors, f"{where}.arranging.kitchen", "door or hatch", said)
+    locked = _of(arranging.locked, things, f"{where}.arranging.locked", said)
+    arranging = changed(arranging, kitchen=next(iter(kitchen), ""), locked=locked)
+    return changed(stow, things=tuple(kept), modes=modes, cases=cases, arranging=arranging)
 
 
 def _mode(mode: Mode, things: dict[str, Thing], doors: set[str], where: str, said: list[str]) -> Mode:

@@ -276,6 +276,17 @@ class LoadCase(msgspec.Struct, frozen=True):
     aboard: tuple[Aboard, ...] = ()
 
 
+class Arranging(msgspec.Struct, frozen=True):
+    """What must be so where other arrangements are looked for; ``locked``: things that stay where one of those put them."""
+
+    beds: Annotated[Literal["", "along", "across"], about("Beds lie", "Which way their long side points.", words={"": "either way", "along": "lengthwise", "across": "crosswise"})] = ""
+    kitchen: Annotated[Word, about("Kitchen at", "The door or hatch beside which all stands that cooks or has a tap")] = ""
+    toilet: Annotated[bool, about("Toilet behind a door", "In another room than the largest, parted from it by a partition with a door")] = False
+    battery: Annotated[Length | None, about("Battery within", "Of what its wires go to, along the axes; nothing: as short as comes out", blank="no wish")] = None
+    low: Annotated[Mass | None, about("On the floor from", "What weighs so much or more stands no higher than {350 mm} over the floor", blank="no wish")] = None
+    locked: tuple[Place, ...] = ()
+
+
 class Stow(msgspec.Struct, frozen=True):
     """Everything that rides along, the modes it stands in, and the load cases of one's own."""
 
@@ -286,3 +297,4 @@ class Stow(msgspec.Struct, frozen=True):
         Mode("camp", "Camp", towing=False),
     )
     cases: tuple[LoadCase, ...] = ()  # the builder's own; the standing ones are made
+    arranging: Arranging = Arranging()

@@ -7,7 +7,6 @@ walls and neighbours. What is found (closed form, or the program of least_moves.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
 
 import msgspec
 import numpy as np
@@ -15,16 +14,13 @@ from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from uncle_sled.core.document.edits import Op, apply
-from uncle_sled.core.findings.all_findings import findings, judged
-from uncle_sled.core.findings.balance.ball import LEAN_SHARE
 from uncle_sled.core.parts.from_stow import home_of, standing_size_m
-from uncle_sled.core.reading.band import band_kg
-from uncle_sled.core.reading.limits import axle_ratings_kg
 from uncle_sled.core.reading.studied import Studied, study, whole
+from uncle_sled.core.remedies.judge import Judge
 from uncle_sled.core.remedies.least_moves import FIXED_COST, Allowed, Lane, Mover, nearest_shift, solve_least
-from uncle_sled.core.remedies.linear_moves import Moves, carry_ops, hardness, heaviest_first, moves_of, rows_judged, state
+from uncle_sled.core.remedies.linear_moves import Moves, carry_ops, hardness, heaviest_first, moves_of, rows_judged
+from uncle_sled.core.remedies.spans import allowed_of, asks_of, spans_of
 from uncle_sled.core.slow import Tell, slow
-from uncle_sled.core.studies.balance.sweep import span_kg
 from uncle_sled.core.studies.stow.free_places import LONGEST_M, box_at, boxes_meet
 from uncle_sled.core.studies.stow.room import room_of
 from uncle_sled.core.words import lower_first
@@ -33,13 +29,8 @@ Floats = NDArray[np.float64]
 MOST_THINGS, MOST_MOVED, SHOWN = 14, 3, 6
 MOST_LANES, TRIES = 7, 6
 Barred = tuple[tuple[int, int], tuple[int, int]]  # lanes of two things, by their places in the list
-LEAST_SHIFT_M, INSET = 0.01, 0.05
-SURE_SIGMAS, MOST_INSET = 0.9, 0.4  # inside an edge by so many sigmas: a chance of four in five and a little more
+LEAST_SHIFT_M = 0.01
 SWAPPED = 8
-ROUND_KG_M = 0.02  # stations are rounded to a tenth of a millimetre
-ASKED = ("sure of the band", "within the band", "as level as now", "as it is, an axle over")  # in the order of _asks
-UNSURE = {"ball-unsure"}  # told beside every offer by the chance in its case
-WEIGHT_ONLY = ("gross", "towed", "train", "chains")  # limits that no move can better
 
 
 class Shift(msgspec.Struct, frozen=True):
@@ -77,56 +68,6 @@ class _Item(msgspec.Struct, frozen=True):
     mover: Mover
 
 
-def spans_of(s: Studied, ball_only: bool = False, sure: bool = False) -> tuple[Floats, Floats]:
-    """Least and most of the moment that may be added aft in each judged case [kg m] so that all is within its limits.
-
-    ``ball_only``: whatever each axle of a trailer is rated for. ``sure``: so far inside the band that the chance to be
-    in it is good, where the band is wide enough for that.
-    """
-    now, rows = state(s), rows_judged(s)
-    total = now.total[0]
-    if s.support is None:
-        return np.full(len(rows), -np.inf), np.full(len(rows), np.inf)
-    if s.build.rig.carrier == "vehicle bed":
-        base, rear = s.support.axles_m[1], now.axles[0, :, 1]
-        low, high = span_kg(s, total)
-        return (low - rear) * base, (high - rear) * base
-    low, high = band_kg(s.band, total)
-    group = s.build.rig.axle_group
-    if group and group.si > 0:
-        low = np.maximum(low, total - group.si)
-    wide = np.maximum(high - low, 0.0)
-    inset = INSET * wide
-    if sure:
-        inset = np.clip(SURE_SIGMAS * s.readings.tongue_sigma_kg[rows], inset, MOST_INSET * wide)
-    # slopes are constant for one or an equalised axle, and near enough for independent ones
-    one_more = state(s, np.ones((1, len(rows))))
-    slope = (one_more.tongue - now.tongue)[0]
-    slope = np.where(np.abs(slope) > 1e-9, slope, -1e-9)
-    ends = np.stack([(low + inset - now.tongue[0]) / slope, (high - inset - now.tongue[0]) / slope])
-    least, most = ends.min(axis=0), ends.max(axis=0)
-    for k, rating in enumerate(() if ball_only else axle_ratings_kg(s.build.rig)):
-        if rating is not None:
-            load = now.axles[0, :, k]
-            rate = one_more.axles[0, :, k] - load
-            end = (rating - load) / np.where(np.abs(rate) > 1e-9, rate, 1e-9)
-            least, most = (np.where(rate < 0, np.maximum(least, end), least), np.where(rate > 0, np.minimum(most, end), most))
-    return least, most
-
-
-def allowed_of(s: Studied, as_it_leans: bool = False, ball_only: bool = False, sure: bool = False) -> Allowed:
-    """What every judged case leaves for moves; ``as_it_leans``: it may lean as much as it does now, where that is more."""
-    now, rows, t = state(s), rows_judged(s), s.table
-    low, high = spans_of(s, ball_only, sure)
-    roll = (t.mass_kg[rows] * t.y_m[rows]).sum(axis=1)
-    wheels = now.axles[0].sum(axis=1)
-    more = state(s, np.ones((1, len(rows)))).axles[0].sum(axis=1) - wheels
-    share = np.maximum(LEAN_SHARE, now.lean[0]) if as_it_leans else np.full(len(rows), LEAN_SHARE)
-    track = s.support.track_m if s.support is not None else None
-    arm = share * track / 2 if track else np.full(len(rows), np.inf)
-    return Allowed(low, high, roll, arm, wheels, more)
-
-
 @slow(whole, lane="moves")
 def move_sets(s: Studied, tell: Tell) -> MoveSets:
     """Ranked offers for a build. Pins ("stays"), walls, neighbours and the left-right limit are kept."""
@@ -140,8 +81,8 @@ def move_sets(s: Studied, tell: Tell) -> MoveSets:
         return MoveSets((), (), "There is nothing aboard that may move: all of it stays, or weighs little.")
     sound: list[Move] = []
     judge = _Judge(s)
-    for at, allowed in enumerate(_asks(s)):
-        tell(0.3 + 0.15 * at, ASKED[min(at, len(ASKED) - 1)])
+    for at, (asked, allowed) in enumerate(asks_of(s)):
+        tell(0.3 + 0.15 * at, asked)
         sound = _found(s, items, allowed, judge, tell)
         if sound:
             break
@@ -149,15 +90,6 @@ def move_sets(s: Studied, tell: Tell) -> MoveSets:
     fights = () if any(move.feasible for move in sound) else _fighting(s, items)
     why = "" if sound else "No moves of what may move serve every case."
     return MoveSets(tuple(sound[:SHOWN]), fights, why)
-
-
-def _asks(s: Studied) -> Iterator[Allowed]:
-    """What is asked of moves, the most first: sure of the band; in it; level no worse than now; an axle may stay over."""
-    yield allowed_of(s, sure=True)
-    yield allowed_of(s)
-    if (state(s).lean > LEAN_SHARE).any():
-        yield allowed_of(s, as_it_leans=True)
-    yield allowed_of(s, as_it_leans=True, ball_only=True)
 
 
 def _found(s: Studied, items: list[_Item], allowed: Allowed, judge: _Judge, tell: Tell) -> list[Move]:
@@ -339,29 +271,24 @@ def _made(s: Studied, kind: str, shifts: list[tuple[_Item, float, float]]) -> Mo
     return Move(kind, tuple(told), cost, feasible=True, ops=tuple(ops), after=())
 
 
-class _Judge:
+class _Judge(Judge):
     """Judges an offer as a whole build: out with what settles one thing by spoiling another."""
 
     def __init__(self, s: Studied) -> None:
+        super().__init__(s)
         self.s = s
-        self.before = {finding.key for finding in findings(s) if finding.severity != "note"}
-        self.lean = float(state(s).lean.max(initial=0.0))
         self.barred: list[Barred] = []  # what was tried together and spoilt something
         self.tries = TRIES
 
     def passed(self, move: Move) -> list[Move]:
         """The offer with its readings, and whether it settles every case; nothing where it does harm."""
         after = study(apply(self.s.build, move.ops), self.s.facts)
-        lean = float(state(after).lean.max(initial=0.0))
-        if lean > max(LEAN_SHARE, self.lean) + 1e-6:
+        if self.leans_more(after) or self.spoiled(after) is not None:
             return []
-        new = (finding for finding in judged(after, "ball-light") if finding.severity != "note" and finding.key not in self.before)
-        if any(finding.code not in UNSURE for finding in new):
-            return []
-        low, high = spans_of(after)
-        settled = bool(((low <= ROUND_KG_M) & (high >= -ROUND_KG_M)).all()) and lean <= LEAN_SHARE + 1e-6
-        over = (limit for limit in after.limits if limit.severity == "stop")
-        settled = settled and not any(limit.id.split("/")[0] not in WEIGHT_ONLY for limit in over)
-        tongue = after.readings.tongue_kg
-        told = tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(after.table.cases))
-        return [replace(move, feasible=settled, after=told)]
+        return [replace(move, feasible=self.settled(after), after=balls_of(after))]
+
+
+def balls_of(after: Studied) -> tuple[tuple[str, float | None], ...]:
+    """The ball in every case [kg]; None where nothing carries it."""
+    tongue = after.readings.tongue_kg
+    return tuple((case.id, None if np.isnan(tongue[row]) else float(tongue[row])) for row, case in enumerate(after.table.cases))

@@ -419,6 +419,8 @@ class _Search:
             return f"No place of the axle serves both {names[0]} and {names[1]}. {self._what_was_tried(finding)}"
         if not self.moves:
             return "Nothing aboard has another free place to go to."
+        if helps == "moves" and room_of(self.s.build, self.s.facts) is not None:
+            return f"{self._what_was_tried(finding)} Stow, Arrange looks for places of everything at once."
         return self._what_was_tried(finding)
 
     def _what_was_tried(self, finding: Finding) -> str:

@@ -206,9 +206,16 @@ def aisle_m(build: Build, facts: Facts, mode: Mode) -> float | None:
     return found[0] if found is not None else None
 
 
-@keep(most=8)
-def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
-    """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
+class Floor(msgspec.Struct, frozen=True, eq=False):
+    """The floor in plan that is free at a body's height, where one comes in, and what one walks to."""
+
+    free: BaseGeometry
+    starts: list[Polygon]
+    targets: list[Polygon]
+
+
+def _floor(build: Build, facts: Facts, mode: Mode) -> Floor | None:
+    """None where one cannot walk, or no door is drawn, or there is nothing to walk to."""
     room = room_of(build, facts, mode)
     if room is None:
         return None
@@ -223,17 +230,30 @@ def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry
     targets = [_plan(s) for s in solids if is_bed(kinds[s.id], mode) or "counter" in kinds[s.id].roles]
     if not doors or not targets:
         return None
-    floor = room.floor_plan
     walls = [s for s in room.walls if s.low[2] < high and s.high[2] > low]
-    free = floor.difference(unary_union([_plan(s) for s in (*solids, *room.wheel_boxes, *walls)]))
-    starts = [box(h.low[0], h.low[1], h.high[0], h.high[1]) for h in doors]
+    free = room.floor_plan.difference(unary_union([_plan(s) for s in (*solids, *room.wheel_boxes, *walls)]))
+    return Floor(free, [box(h.low[0], h.low[1], h.high[0], h.high[1]) for h in doors], targets)
+
+
+def walks(build: Build, facts: Facts, mode: Mode, wide_m: float) -> bool:
+    """Whether a body so wide gets from a door to every bed and counter, or has none to get to."""
+    floor = _floor(build, facts, mode)
+    return floor is None or _leads(floor.free, floor.starts, floor.targets, wide_m) is not None
+
+
+@keep(most=8)
+def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
+    """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
+    floor = _floor(build, facts, mode)
+    if floor is None:
+        return None
     narrow, wide = 0.0, 1.2
-    way = _leads(free, starts, targets, 0.02)
+    way = _leads(floor.free, floor.starts, floor.targets, 0.02)
     if way is None:
         return 0.0, Polygon()
     for _ in range(8):
         middle = (narrow + wide) / 2
-        leads = _leads(free, starts, targets, middle)
+        leads = _leads(floor.free, floor.starts, floor.targets, middle)
         narrow, wide, way = (middle, wide, leads) if leads is not None else (narrow, middle, way)
     return narrow, way.buffer(max(narrow, 0.02) / 2, join_style="mitre")
 

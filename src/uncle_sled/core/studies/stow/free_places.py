@@ -98,7 +98,6 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
         if _on_the_tail(build, own) and nose - lx > 0.35:
             # what hangs on the tail is offered the drawbar
             xs, ys, zs = np.arange(0.35, nose - lx + 1e-9, STEP_M), [0.0], [frame_top_m(build)]
-        half = None
     else:
         assert room is not None
         half = room.half_m
@@ -137,23 +136,8 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
     both = (lows[:, None] < corners[None, :, 1] - TOUCH_M) & (highs[:, None] > corners[None, :, 0] + TOUCH_M)
     clash = np.all(both, axis=2).any(axis=1)
     good = ~clash
-    if inner is not None and not thing.outside:
-        spots = {z: contains(inner, box(xs, np.full(len(xs), z), xs + lx, np.full(len(xs), z + lz))) for z in zs}
-        where = np.searchsorted(xs, grid[:, 0])
-        level = np.searchsorted(np.array(zs), grid[:, 2] - 1e-9)
-        fits = np.array([spots[z] for z in zs])[level, np.minimum(where, len(xs) - 1)]
-        if room is not None and room.section is not None:
-            low_y = np.array(ys)[:, None] - ly / 2
-            slope = contains(room.section, box(low_y, np.array(zs)[None], low_y + ly, np.array(zs)[None] + lz))
-            fits &= slope[np.searchsorted(np.array(ys), grid[:, 1] - 1e-9), level]
-        if room is not None and room.plan is not None:
-            ground = box(lows[:, 0], lows[:, 1], highs[:, 0], highs[:, 1])
-            fits &= contains(room.plan, ground)
-        span = (inner.bounds[0], inner.bounds[2])
-        fits &= (lows[:, 1] - hot.get("left", 0.0) >= -(half or 0.0) - TOUCH_M) & (
-            highs[:, 1] + hot.get("right", 0.0) <= (half or 0.0) + TOUCH_M
-        )
-        fits &= (lows[:, 0] - hot.get("front", 0.0) >= span[0] - TOUCH_M) & (highs[:, 0] + hot.get("rear", 0.0) <= span[1] + TOUCH_M)
+    if room is not None and inner is not None and not thing.outside:
+        fits = stands_in(room, lows, (lx, ly, lz), hot)
         if not keeps_clear:
             fits |= np.abs(grid - [thing.x.si, thing.y.si, thing.z.si]).max(axis=1) < 1e-6
         good &= fits
@@ -161,6 +145,25 @@ def free_places(build: Build, thing: Thing, room: Room | None, keeps_clear: bool
             good &= _rest(lows, highs, floor, corners)
     grid, lows, highs = grid[good], lows[good], highs[good]
     return Places(thing, grid[:, 0], grid[:, 1], grid[:, 2], _beside(lows, highs, others))
+
+
+def stands_in(room: Room, lows: Floats, size_m: tuple[float, float, float], hot: dict[Side, float] | None = None) -> NDArray[np.bool_]:
+    """Which boxes of one size lie within a room, (k,). Args: lows: their low corners [m], (k, 3); hot: what they keep off the walls [m].
+
+    Each outline is asked once for every place along it: a grid has few of those.
+    """
+    hot = hot or {}
+    long, wide, high = size_m
+    reach, (front, rear) = room.half_m + TOUCH_M, room.span_m
+    fits = (lows[:, 1] - hot.get("left", 0.0) >= -reach) & (lows[:, 1] + wide + hot.get("right", 0.0) <= reach)
+    fits &= (lows[:, 0] - hot.get("front", 0.0) >= front - TOUCH_M) & (lows[:, 0] + long + hot.get("rear", 0.0) <= rear + TOUCH_M)
+    for shape, a, b, run, up in ((room.side, 0, 2, long, high), (room.section, 1, 2, wide, high), (room.plan, 0, 1, long, wide)):
+        if shape is None:
+            continue
+        places, which = np.unique(np.round(lows[:, a], 5) + 1j * np.round(lows[:, b], 5), return_inverse=True)
+        left, low = places.real, places.imag
+        fits &= contains(shape, box(left, low, left + run, low + up))[which]
+    return np.asarray(fits)
 
 
 def _under_the_ceiling(room: Room, own: Floats) -> set[float]:

@@ -44,6 +44,9 @@ ABOUT = About(
         View("Lids", "hatches on their struts", "Hatches and lids turning on their struts", panel="lids_panel:LidsPanel"),
         View("Reach", "what is got at how", "What must be moved to get at each thing", panel="reach_panel:ReachPanel"),
         View("Held", "what holds things", "What holds every thing on the road", panel="held_table:HeldTable"),
+        View(
+            "Arrange", "other arrangements", "What must be so, and three arrangements that keep to it", panel="arrange_panel:ArrangePanel"
+        ),
         View("Table", "the table of things", "All things as a table", panel="thing_table:ThingTable"),
     ),
     deeds=(
@@ -61,7 +64,11 @@ ABOUT = About(
         "Shift-click or pull a rectangle: several",
         "Wheel zooms, middle button or space pans",
     ),
-    shots=(Shot("4-stow", "Drawing"), Shot("4d-stow-cases", "Cases")),
+    shots=(
+        Shot("4-stow", "Drawing"),
+        Shot("4d-stow-cases", "Cases"),
+        Shot("4e-stow-arrange", "Arrange", lambda bench: bench.panel("Arrange").try_first(), lambda bench: bench.session.put_back()),
+    ),
     drawn=True,
     takes_things=True,
     shows=shows,

@@ -1,23 +1,11 @@
-"""A chart whose shapes can be clicked by their id."""
+"""A chart of boxes and wires that can be clicked by their id: a box lies over the wires."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QMouseEvent
-
 from uncle_sled.core.drawing.systems.one_line import wire_at
-from uncle_sled.desk.kit.chart import Chart
+from uncle_sled.desk.kit.clicked import Clicked
 
 
-class Clicked(Chart):
-    """``picked`` carries the id of what was clicked, or nothing where nothing is."""
-
-    picked = Signal(str)
-
+class ClickedWires(Clicked):
     def id_at(self, x: float, up: float) -> str:
         return wire_at(self.make(float(self.width()), float(self.height())), (x, up))
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.LeftButton:
-            self.setFocus(Qt.FocusReason.MouseFocusReason)
-            self.picked.emit(self.id_at(event.position().x(), self.height() - event.position().y()))

@@ -15,7 +15,7 @@ from uncle_sled.core.studies.systems.supply import Supply, supplies
 from uncle_sled.core.wiring.supply_states import STATES, StateId
 from uncle_sled.core.wiring.wired import wired_of
 from uncle_sled.desk.benches.systems.acts import Acts
-from uncle_sled.desk.benches.systems.clicked import Clicked
+from uncle_sled.desk.benches.systems.clicked import ClickedWires
 from uncle_sled.desk.kit.panel import Group, PanelOf, rows, tools
 from uncle_sled.desk.kit.parts import Act, DrawingOf, Says, Scrolled, note, one_of
 from uncle_sled.desk.session import Session
@@ -32,7 +32,7 @@ class DiagramPanel(PanelOf[Acts]):
     state: StateId | Literal[""] = ""
 
     def laid(self) -> Group:
-        self.chart = self.put(DrawingOf("One-line diagram", self._shapes, "", self._why, kind=Clicked))
+        self.chart = self.put(DrawingOf("One-line diagram", self._shapes, "", self._why, kind=ClickedWires))
         self.chart.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.chart.picked.connect(lambda id: self.session.select((id,) if id else ()))
         self.area = self.put(Scrolled(self.chart, sideways=True, share=1))

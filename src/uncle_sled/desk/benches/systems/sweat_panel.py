@@ -9,7 +9,7 @@ from uncle_sled.core.studies.systems.glaser import Profile, profiles_of
 from uncle_sled.core.studies.systems.sweat import Night, Surface
 from uncle_sled.core.studies.systems.systems_as_built import the_night
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.benches.systems.clicked import Clicked
+from uncle_sled.desk.benches.systems.clicked import ClickedWires
 from uncle_sled.desk.kit.form import Row, plain
 from uncle_sled.desk.kit.panel import Gap, Panel, across, rows, tools
 from uncle_sled.desk.kit.parts import Act, Choice, Drawing, DrawingOf, Fields, Listed, Says, Split
@@ -25,7 +25,9 @@ class SweatPanel(Panel):
 
     def laid(self) -> Split:
         self.picture = self.put(
-            DrawingOf("The body by the warmth of its inner surfaces", self._picture, "", self._why, least=(0, 170), kind=Clicked, share=1)
+            DrawingOf(
+                "The body by the warmth of its inner surfaces", self._picture, "", self._why, least=(0, 170), kind=ClickedWires, share=1
+            )
         )
         self.picture.picked.connect(self._pick)
         columns: tuple[Column[Surface], ...] = (

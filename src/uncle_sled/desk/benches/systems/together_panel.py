@@ -7,7 +7,7 @@ from uncle_sled.core.drawing.systems.together_chart import together_chart
 from uncle_sled.core.studies.systems.systems_as_built import stay_mode
 from uncle_sled.core.studies.systems.together import Meeting, Together, together_of
 from uncle_sled.core.words import lower_first
-from uncle_sled.desk.benches.systems.clicked import Clicked
+from uncle_sled.desk.benches.systems.clicked import ClickedWires
 from uncle_sled.desk.kit.panel import Group, Panel, rows
 from uncle_sled.desk.kit.parts import DrawingOf, Says
 
@@ -19,7 +19,7 @@ class TogetherPanel(Panel):
 
     def laid(self) -> Group:
         self.chart = self.put(
-            DrawingOf("Which loads go together", self._shapes, "Together or not: click a square", self._why, kind=Clicked, share=1)
+            DrawingOf("Which loads go together", self._shapes, "Together or not: click a square", self._why, kind=ClickedWires, share=1)
         )
         self.chart.picked.connect(self._pick)
         return rows(self.chart, Says(self._told))

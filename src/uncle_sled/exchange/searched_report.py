@@ -1,0 +1,51 @@
+"""The key ``searched`` of the report: what takes a search of its own, told only where it is asked for."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.remedies.arranging.arrange import Arrangement, arrangements
+from uncle_sled.exchange.shell_report import number
+
+
+def searched_report(s: Studied) -> dict[str, Any]:
+    """Other arrangements of what is aboard, or the wishes that fight."""
+    found = arrangements(s)
+    fight = found.fight
+    return {
+        "arrangements": {
+            "found": [_arrangement(one) for one in found.found],
+            "stays": [{"id": one.id, "why": one.why} for one in found.stays],
+            "fight": fight and {"wishes": list(fight.ids), "why": fight.why, "proven": fight.proven, "smallest": fight.smallest},
+            "why": found.why,
+            "judged": found.tried,
+            "places": found.places,
+        }
+    }
+
+
+def _arrangement(one: Arrangement) -> dict[str, Any]:
+    return {
+        "pieces": [
+            {
+                "id": put.id,
+                "x_m": put.now[0],
+                "y_m": put.now[1],
+                "z_m": put.now[2],
+                "turn": put.now[3],
+                "part": put.part,
+                "moved": put.moved,
+            }
+            for put in one.puts
+        ],
+        "differs_by": list(one.keys),
+        "run_m": one.run_m,
+        "run_drawn_m": one.run_before_m,
+        "cost_m": one.cost_m,
+        "bound_m": number(one.bound_m),
+        "settled": one.settled,
+        "least_chance": number(one.least_chance),
+        "most_lean": number(one.most_lean),
+        "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in one.after],
+    }

@@ -321,7 +321,7 @@ def test_rosin_box_gets_three_that_differ_and_spoil_nothing(monkeypatch):
         new = {f.code for f in findings(after) if f.severity != "note" and f.key not in before} - {"ball-unsure", "ticket-odd"}
         assert not new
         assert (tongue >= low - 1e-6).all() and (tongue <= high + 1e-6).all()
-        assert one.settled and one.bound_m <= one.cost_m
+        assert one.settled and 0.0 <= one.bound_m <= one.run_m
         assert one.most_lean < 0.05
         assert one.run_m < one.run_before_m
         assert {put.id for put in one.puts}.isdisjoint(stays.id for stays in answer.stays)

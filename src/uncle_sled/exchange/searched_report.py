@@ -6,11 +6,12 @@ from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.remedies.arranging.arrange import Arrangement, arrangements
+from uncle_sled.core.studies.cut.stairs import STAIRS, Stair, boards_stairs
 from uncle_sled.exchange.shell_report import number
 
 
 def searched_report(s: Studied) -> dict[str, Any]:
-    """Other arrangements of what is aboard, or the wishes that fight."""
+    """Other arrangements, or the wishes that fight; sheets over the sizes of the body and of what is made of boards."""
     found = arrangements(s)
     fight = found.fight
     return {
@@ -21,7 +22,8 @@ def searched_report(s: Studied) -> dict[str, Any]:
             "why": found.why,
             "judged": found.tried,
             "places": found.places,
-        }
+        },
+        "stairs": [_stair(stair) for stair in (*(study(s) for study in STAIRS.values()), *boards_stairs(s)) if stair is not None],
     }
 
 
@@ -48,4 +50,24 @@ def _arrangement(one: Arrangement) -> dict[str, Any]:
         "least_chance": number(one.least_chance),
         "most_lean": number(one.most_lean),
         "after": [{"case_id": case, "tongue_kg": number(kg)} for case, kg in one.after],
+    }
+
+
+def _stair(stair: Stair) -> dict[str, Any]:
+    return {
+        "path": stair.path,
+        "now_m": stair.now_m,
+        "steps": [
+            {
+                "size_m": one.size_m,
+                "sheets": one.sheets,
+                "sheets_least": one.least,
+                "bars": one.bars,
+                "money": one.money,
+                "prices_unknown": one.unknown,
+                "unplaced": one.unplaced,
+            }
+            for one in stair.steps
+        ],
+        "failed_m": list(stair.failed),
     }

@@ -81,10 +81,13 @@ def _plan(s: Studied, before: dict[str, Placed], row: int, scale: float) -> list
         shapes.append(
             rect(*box, stroke="chalk" if on else "pencil", fill=group_of(p.thing), width=1.8 if on else 0.7, tint=0.7 if on else 0.15)
         )
-    for p in here:
-        room = p.size[0] * scale - 4
-        if room > WORD_PX and p.size[1] * scale > 11 and (p.thing.id in moved or not before):
-            shapes.append(Text((p.x + p.size[0] / 2, p.y), elided(p.thing.name, 9, room), 9, "ink"))
+    taken: list[tuple[float, float]] = []
+    for p in sorted(here, key=lambda p: (p.thing.id not in moved, -p.size[0] * p.size[1])):
+        room, at = p.size[0] * scale - 4, (p.x + p.size[0] / 2, p.y)
+        free = all(abs(at[0] - x) * scale > 46 or abs(at[1] - y) * scale > 11 for x, y in taken)
+        if room > WORD_PX and p.size[1] * scale > 11 and free and (p.thing.id in moved or not before):
+            taken.append(at)
+            shapes.append(Text(at, elided(p.thing.name, 9, room), 9, "ink"))
     return shapes
 
 

@@ -67,7 +67,7 @@ class Arrangement(msgspec.Struct, frozen=True):
     """One that was judged as a build and spoils nothing.
 
     keys: ids of the pieces by which it differs from the others. run_m: wires, hoses and pipes along the axes; bound_m: no
-    arrangement on the grid has less, None where that was not worked out. settled: every case within its limits. after: the ball in
+    arrangement on the grid has less run, None where that was not worked out. settled: every case within its limits. after: the ball in
     every case [kg]. asked: how much was asked of it in words.
     """
 
@@ -386,12 +386,14 @@ class _Search:
         self.tell(0.92, "working out how good it could be at best")
         more, top = wished(self.program, self.wishes, allowed, self.near_m)
         rows = self.program.rows.joined(more)
-        few = best_of_few(self.program, self.clash, more, top)
-        relaxed = solved(self.program.cost, rows, top, np.zeros(len(top), dtype=bool), 1)
+        runs = msgspec.structs.replace(self.program, cost=np.where(np.arange(len(top)) < len(self.may), 0.0, self.program.cost))
+        few = best_of_few(runs, self.clash, more, top)
+        relaxed = solved(runs.cost, rows, top, np.zeros(len(top), dtype=bool), 1)
         if relaxed.values is None or not np.isfinite(relaxed.bound):
             return
+        bound = few[1] if few is not None else relaxed.bound
         self.made = [
-            msgspec.structs.replace(one, bound_m=min(round(few[1] if few is not None else relaxed.bound, 6), one.cost_m))
+            msgspec.structs.replace(one, bound_m=max(min(round(bound, 6), one.run_m), 0.0))
             for one in sorted(self.made, key=lambda m: m.cost_m)
         ]
 

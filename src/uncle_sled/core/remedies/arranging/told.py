@@ -43,9 +43,9 @@ def _best(one: Arrangement, words: Words) -> str:
     """How far it may be from the best on the grid."""
     if one.bound_m is None:
         return "; at best: not worked out"
-    if one.cost_m - one.bound_m < 0.01:
+    if one.run_m - one.bound_m < 0.01:
         return "; proven least here"
-    return f"; none here under {words.m(max(one.bound_m, 0.0))}"
+    return f"; none here under {words.m(one.bound_m)}"
 
 
 def summary(found: Arranged, words: Words) -> str:

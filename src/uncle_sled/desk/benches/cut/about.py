@@ -44,6 +44,12 @@ ABOUT = About(
             "Templates at full size over many sheets, and the drawing set",
             panel="templates_panel:TemplatesPanel",
         ),
+        View(
+            "Steps",
+            "where a little less saves a sheet",
+            "Sheets and money over the body's sizes, with the edge to drag",
+            panel="steps_panel:StepsPanel",
+        ),
         View("Stock", "saw and stock", "The saw, sizes that are sold, and the rack", panel="stock_panel:StockPanel"),
         View("Buy", "the shopping list", "What to buy, in whole packs, with what is known of it", panel="buy_panel:BuyPanel"),
         View("Money", "the money", "What it comes to, how sure that is, and over the stages of the work", panel="money_panel:MoneyPanel"),
@@ -60,6 +66,9 @@ ABOUT = About(
         "Point at a piece: it lights up on the body, and back; click: it stays lit",
         "Drag a piece on its sheet: it is held there, the others are laid out around it",
     ),
-    shots=(Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),),
+    shots=(
+        Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),
+        Shot("8b-cut-steps", "Steps", ready=lambda bench: bench.panel("Steps").find_steps()),
+    ),
     shows=shows,
 )

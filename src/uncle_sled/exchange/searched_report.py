@@ -6,6 +6,7 @@ from typing import Any
 
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.remedies.arranging.arrange import Arrangement, arrangements
+from uncle_sled.core.studies.balance.tolerances import Tolerances, tolerances
 from uncle_sled.core.studies.cut.stairs import STAIRS, Stair, boards_stairs
 from uncle_sled.exchange.shell_report import number
 
@@ -23,6 +24,7 @@ def searched_report(s: Studied) -> dict[str, Any]:
             "judged": found.tried,
             "places": found.places,
         },
+        "tolerances": _tolerances(tolerances(s)),
         "stairs": [_stair(stair) for stair in (*(study(s) for study in STAIRS.values()), *boards_stairs(s)) if stair is not None],
     }
 
@@ -70,4 +72,16 @@ def _stair(stair: Stair) -> dict[str, Any]:
             for one in stair.steps
         ],
         "failed_m": list(stair.failed),
+    }
+
+
+def _tolerances(found: Tolerances) -> dict[str, Any]:
+    return {
+        "measures": [{"id": one.id, "name": one.name, "value_m": one.value_m, "tolerance_m": one.tolerance_m} for one in found.dimensions],
+        "chance": found.chance,
+        "cost": found.cost,
+        "cost_bound": found.bound,
+        "reached": found.reached,
+        "narrow": list(found.narrow),
+        "out_as_drawn": [outcome.says for outcome in found.outcomes if outcome.short],
     }

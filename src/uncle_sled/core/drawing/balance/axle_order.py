@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from uncle_sled.core.drawing.balance.true_rows import true_words
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.primitives import Point, Primitive, Text, line, placed
@@ -14,6 +15,7 @@ from uncle_sled.core.studies.balance.axle_placing import AxlePlacing, axle_placi
 from uncle_sled.core.studies.balance.frame_beam import LABEL, frame_under
 from uncle_sled.core.studies.balance.sway import sway
 from uncle_sled.core.studies.balance.sway import worst as worst_swing
+from uncle_sled.core.studies.balance.tolerances import tolerances_of
 from uncle_sled.core.words import Words, lower_first
 
 EDGE = 48.0
@@ -72,6 +74,12 @@ def _drawings(size: Point, s: Studied, words: Words, shapes: list[Primitive]) ->
     return low - half * scale
 
 
+def _true_words(s: Studied, words: Words) -> str:
+    """How true its place must be, where that is known."""
+    true_m = tolerances_of(s).of("axle")
+    return f", {true_words(true_m, words)}" if true_m is not None else ""
+
+
 def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
     rig, b = s.build.rig, s.readings
     assert s.support is not None
@@ -86,7 +94,8 @@ def _lines(s: Studied, words: Words) -> list[tuple[str, str]]:
         ("Axles", f"{len(rig.axles)}, {rig.suspension}" + (f", {words.cut(apart)} apart" if apart > 0 else "")),
         (
             "Place of their middle",
-            f"{words.cut(s.support.mean_axle_m)} behind the ball" + ("" if rig.axle_place == "to be placed" else ", as welded"),
+            f"{words.cut(s.support.mean_axle_m)} behind the ball"
+            + (_true_words(s, words) if rig.axle_place == "to be placed" else ", as welded"),
         ),
         ("Window", _window_words(placing, s.support.mean_axle_m, words)),
         ("Track, wheel to wheel", words.cut(rig.track.si) if rig.track else "to be measured"),

@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable, Sequence
 
 import msgspec
 
+from uncle_sled.core.drawing.balance.true_rows import true_words
 from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, work_words
 from uncle_sled.core.drawing.page import FINE, POINTS_PER_M, Page, scale_for
 from uncle_sled.core.drawing.paper import paper_of
@@ -22,6 +23,7 @@ from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.laid import Laid, laid
 from uncle_sled.core.geometry.surfaces import Surface
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.balance.tolerances import Tolerances, tolerances_of
 from uncle_sled.core.studies.cut.numbers import Named, numbers_of
 from uncle_sled.core.studies.shell.built_sections import sections_of
 from uncle_sled.core.words import Words, upper_first
@@ -107,7 +109,7 @@ def face_pages(s: Studied, surface: Surface, name: str, printed: str) -> tuple[P
     sheets.stops(f"{cut.name} does not fit into this face and is not drawn." for cut in cuts if not cut.good)
     per_m = POINTS_PER_M / n
     sheets.picture(high * per_m + ROWS_HIGH + 16, _picture(s, view, named, [cut for cut in cuts if cut.good], per_m, words))
-    _tables(sheets, view, named, members, cuts, words)
+    _tables(sheets, view, named, members, cuts, words, tolerances_of(s))
     return sheets.done()
 
 
@@ -309,7 +311,9 @@ def short(label: str, alike: bool) -> str:
     return (bare.partition("-")[2] or bare) if alike else bare
 
 
-def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequence[Member], cuts: Sequence[Cut], words: Words) -> None:
+def _tables(
+    sheets: Sheets, view: View, named: Sequence[Named], members: Sequence[Member], cuts: Sequence[Cut], words: Words, true: Tolerances
+) -> None:
     across = ("Along, from", "to", "Up, from", "to")
     figures = tuple(Column(text, right=True) for text in across)
     by_id = {member.id: member for member in members}
@@ -347,7 +351,9 @@ def _tables(sheets: Sheets, view: View, named: Sequence[Named], members: Sequenc
     openings = []
     for cut in cuts:
         a, b, low, high = _edges(view, cut)
-        hole = f"{words.cut(b - a)} × {words.cut(high - low)}"
+        ids = (f"shell.openings.{cut.id}.width", f"shell.openings.{cut.id}.height")
+        known = [true_m for id in ids if (true_m := true.of(id)) is not None]
+        hole = f"{words.cut(b - a)} × {words.cut(high - low)}" + (f", {true_words(min(known), words)}" if known else "")
         corner = words.cut(cut.corner_m) if cut.corner_m > 0 else "square"
         at = tuple(words.cut(v) for v in (a, b, low, high))
         openings.append((cut.name if cut.good else f"{cut.name}: does not fit", hole, corner, *at))

@@ -11,6 +11,7 @@ import msgspec
 from uncle_sled.core.document.catalogue_line import as_text
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.as_built import Miss, misses_of
 from uncle_sled.core.studies.cut.lots import wanted_of
 from uncle_sled.core.studies.cut.numbers import numbers_of
 from uncle_sled.core.studies.cut.take_off import take_off
@@ -37,7 +38,8 @@ def pieces_csv(s: Studied) -> str:
 
 
 def pieces_report(s: Studied) -> list[dict[str, Any]]:
-    """Every piece by itself. number: null before it was printed; standing: draft, as printed, changed."""
+    """Every piece by itself. number: null before it was printed; standing: draft, as printed, changed; sawn: null before it was cut."""
+    misses = {miss.named.piece.key: miss for miss in misses_of(s.build, s.facts)}
     return [
         {
             "number": named.number,
@@ -57,7 +59,15 @@ def pieces_report(s: Studied) -> list[dict[str, Any]]:
             "holes_m": [[[round(v, 6) for v in corner] for corner in ring] for ring in piece.holes],
             "pair": piece.pair,
             "key": piece.key,
+            **_sawn(misses.get(piece.key)),
         }
         for named in numbers_of(s.build, s.facts).named
         for piece in (named.piece,)
     ]
+
+
+def _sawn(miss: Miss | None) -> dict[str, Any]:
+    """Whether it is cut, and by how much larger than what is needed now."""
+    if miss is None or miss.state == "to cut":
+        return {"sawn": None}
+    return {"sawn": {"on": miss.sawn_on, "state": miss.state, "long_by_m": round(miss.long_m, 5), "wide_by_m": round(miss.wide_m, 5)}}

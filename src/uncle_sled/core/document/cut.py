@@ -47,6 +47,16 @@ class Numbered(msgspec.Struct, frozen=True):
     gone: bool = False
 
 
+class Sawn(msgspec.Struct, frozen=True):
+    """A piece that is cut already, as large as it was cut. piece: its key as drawn."""
+
+    id: Word
+    piece: Word
+    on: Word
+    length: Length
+    width: Length
+
+
 class Pin(msgspec.Struct, frozen=True):
     """A piece held in its place on a sheet: sheets of one material that hold such pieces come first, by ``sheet``."""
 
@@ -120,6 +130,7 @@ class Cut(msgspec.Struct, frozen=True):
     keep_m2: Annotated[Figure, about("Keep from", "Offcuts from this on go to the rack", unit="m2")] = 0.1
     sizes: tuple[StockSize, ...] = ()
     numbers: tuple[Numbered, ...] = ()
+    sawn: tuple[Sawn, ...] = ()
     prints: Count = 0
     printed: tuple[PrintedPage, ...] = ()  # drawings as they were in the last set that was written down
     revision: Count = 0  # sets that were written down

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from uncle_sled.core.drawing.cut.miss_words import miss_words
 from uncle_sled.core.drawing.cut.sheet_drawn import bar_drawn, bar_long_m, sheet_drawn
 from uncle_sled.core.drawing.cut.work_words import board_work, ends_words, sold_words, work_words
 from uncle_sled.core.drawing.page import POINTS_PER_M, Page, scale_for
@@ -11,6 +12,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.as_built import misses_of
 from uncle_sled.core.studies.cut.bars import BarPlan
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan, plan_of
 from uncle_sled.core.studies.cut.handed import Handed, OnBars, OnSheet, handed
@@ -58,7 +60,7 @@ def _first_pages(s: Studied, made: BuildPlan, whose: str) -> tuple[Page, ...]:
     sheets.words(f"{own if s.build.cut.sizes else sold} Parts inside of the frame are cut to fit.", ink="pencil")
     sheets.gap()
     for text in _lines(s, made, _words(s)):
-        sheets.words(text, 11, "primer" if text.startswith(("Not placed", "Changed", "No longer")) else "ink")
+        sheets.words(text, 11, "primer" if text.startswith(("Not placed", "Changed", "No longer", "Cut already")) else "ink")
     return sheets.done()
 
 
@@ -74,6 +76,9 @@ def _lines(s: Studied, made: BuildPlan, words: Words) -> Iterator[str]:
         yield f"Not placed where it was held: {name}, {why}."
     if numbers.changed:
         yield f"Changed since print {s.build.cut.prints}: {', '.join(numbered.label for numbered in numbers.changed)}"
+    for miss in misses_of(s.build, s.facts):
+        if miss.state in ("too short", "too long"):
+            yield f"Cut already and off: {miss.named.label}, {miss_words(miss, words)}"
     if numbers.gone:
         yield f"No longer wanted: {', '.join(numbers.gone)}"
     for unbacked in off.unbacked:

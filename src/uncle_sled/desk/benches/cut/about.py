@@ -50,6 +50,7 @@ ABOUT = About(
             "Sheets and money over the body's sizes, with the edge to drag",
             panel="steps_panel:StepsPanel",
         ),
+        View("Built", "what was really built", "A measure of the work, and what is cut held against it", panel="built_panel:BuiltPanel"),
         View("Stock", "saw and stock", "The saw, sizes that are sold, and the rack", panel="stock_panel:StockPanel"),
         View("Buy", "the shopping list", "What to buy, in whole packs, with what is known of it", panel="buy_panel:BuyPanel"),
         View("Money", "the money", "What it comes to, how sure that is, and over the stages of the work", panel="money_panel:MoneyPanel"),

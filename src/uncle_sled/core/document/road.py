@@ -6,11 +6,11 @@ import msgspec
 
 from uncle_sled.core.document.bounds import Count, Figure, Number, Share, Story, Word
 from uncle_sled.core.document.field import SOME, about
-from uncle_sled.core.document.quantity import Length
+from uncle_sled.core.document.quantity import Length, Mass, Stiffness
 
 # one field a line, as a table
 # fmt: off
-WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted", "total and ball", "vehicle axles"]
+WeighWay = Literal["platform with the car", "trailer on its jack", "plank", "tongue scale", "wheel pads", "tilted", "total and ball", "ruler", "vehicle axles"]
 
 # What each way is called by whoever stands at the scale.
 WAYS_SAID = {
@@ -21,6 +21,7 @@ WAYS_SAID = {
     "tongue scale": "scale under the ball",
     "wheel pads": "a pad under each wheel",
     "tilted": "nose raised",
+    "ruler": "ruler, and a bathroom scale",
     "vehicle axles": "public scale, each axle",
 }
 
@@ -61,6 +62,15 @@ class Ticket(msgspec.Struct, frozen=True):
     coupler_height: Annotated[Length | None, about("Coupler height", "Level")] = None
     wheel_radius: Annotated[Length | None, about("Wheel radius", "Of the loaded axle's centre")] = None
     tilt_deg: Annotated[Figure | None, about("Angle", "Ten or more", unit="°")] = None
+    # by a ruler: how far springs gave from hanging free, and the prints of the tyres
+    sag_left: Annotated[Length | None, about("Sag left", "From hanging free to standing, at the wheel; of two axles the mean", thin=True)] = None
+    sag_right: Annotated[Length | None, about("Sag right", "From hanging free to standing, at the wheel; of two axles the mean", thin=True)] = None
+    rate: Annotated[Stiffness | None, about("Spring rate", "Of one wheel; nothing: the rig's own")] = None
+    unsprung: Annotated[Mass | None, about("Under the springs", "Axles, hubs and wheels together; nothing: the axles as they weigh")] = None
+    pressure_kpa: Annotated[Figure | None, about("Tyre pressure", "Cold, by a gauge; {100 kPa} is one bar", unit="kPa")] = None
+    print_left: Annotated[Length | None, about("Print left, long", "Of the left tyre's print on paper; of two axles the mean", thin=True)] = None
+    print_right: Annotated[Length | None, about("Print right, long", "Of the right tyre's print on paper; of two axles the mean", thin=True)] = None
+    print_wide: Annotated[Length | None, about("Prints wide", "Across the tread", thin=True)] = None
     car_kg: Annotated[Figure | None, about("Less in the car", "People or luggage that left the car before the second ticket", unit="kg")] = None
     model: tuple[Modelled, ...] = ()
     note: Story = ""

@@ -31,6 +31,7 @@ READ_AT: dict[tuple[str, int], dict[str, tuple[str, ...]]] = {
     ("plank", 0): {"scale": ("plank", "bare plank")},
     ("tongue scale", 0): {"ball": ("ball",)},
     ("total and ball", 0): {"whole": ("total",), "ball": ("ball",)},
+    ("ruler", 0): {"jack": ("jack",)},
     ("wheel pads", 0): {"pad": ("left", "right"), "ball": ("ball",)},
     ("tilted", 0): {"ball": ("level",)},
     ("tilted", 1): {"ball": ("raised",)},
@@ -56,6 +57,8 @@ def sum_of(what: Weighed, axle_m: float | None, words: Words) -> str:
         return (
             f"Ball: ({kg['plank']} − {kg['bare plank']}) × {words.m(ticket.plank_scale.si)} ÷ {words.m(ticket.plank_coupler.si)} = {ball}"
         )
+    if ticket.way == "ruler" and what.total_kg is not None and what.left_kg is not None and what.right_kg is not None:
+        return f"In all: {words.bare_kg(what.left_kg)} + {words.bare_kg(what.right_kg)} + {kg['jack']} = {words.kg(what.total_kg)}; ball {ball}"
     if ticket.way == "wheel pads" and what.total_kg is not None:
         return f"In all: {kg['left']} + {kg['right']} + {kg['ball']} = {words.kg(what.total_kg)}"
     if ticket.way == "tilted" and what.cg_m is not None and ticket.wheel_radius is not None and axle_m is not None:
@@ -98,6 +101,15 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
         elif way == "wheel pads":
             shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball), "zinc", 5.0))
             on += [(min(axles), max(axles), "pad"), (0.0, 0.0, "ball")]
+        elif way == "ruler":
+            jack = s.build.rig.jack_station.si if s.build.rig.jack_station else 0.5
+            shapes.append(line((jack, SCALE_HIGH_M), (jack, ball), "zinc", 5.0))
+            on.append((jack, jack, "jack"))
+            for axle in axles:  # a ruler at the spring, and a print under the wheel
+                shapes += [
+                    line((axle + 0.34, 0.1), (axle + 0.34, 0.62), "ochre", 3.0),
+                    line((axle - 0.08, 0.0), (axle + 0.08, 0.0), "primer", 5.0),
+                ]
         elif way == "plank":
             shapes += [
                 line((-0.35, 0.12), (0.9, 0.12), "wood", 6.0),
@@ -109,7 +121,7 @@ def weigh_picture(s: Studied, way: str, stage: int, wide: float, high: float, wh
             shapes.append(line((0.0, SCALE_HIGH_M), (0.0, ball + tilt), "zinc", 5.0))
             on.append((0.0, 0.0, "ball"))
     for a, b, name in on:
-        reach = 0.42 if a != b or name not in ("scale", "ball") else 0.25
+        reach = 0.42 if a != b or name not in ("scale", "ball", "jack") else 0.25
         shapes.append(
             rect(a - reach, -SCALE_HIGH_M, b - a + 2 * reach, SCALE_HIGH_M, stroke="chalk", fill="chalk", width=1.6, tint=0.35, id=name)
         )

@@ -13,6 +13,7 @@ import msgspec
 
 from uncle_sled.core.document.road import Modelled, Ticket, WeighWay
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.road.by_ruler import Ruled, tilted_ball_kg, wheels_by_ruler
 from uncle_sled.core.words import Words
 
 # What is read, by the way of weighing: id, and where the wheels stand.
@@ -29,6 +30,7 @@ READINGS: dict[WeighWay, tuple[tuple[str, str], ...]] = {
     "plank": (("plank", "scale with the coupler on the plank"), ("bare plank", "scale with the plank alone")),
     "tongue scale": (("ball", "coupler on the scale"),),
     "wheel pads": (("left", "pads under the left wheels"), ("right", "pads under the right wheels"), ("ball", "coupler on a scale")),
+    "ruler": (("jack", "bathroom scale under the jack, unhitched"),),
     "vehicle axles": (("steer", "front wheels alone on the scale"), ("drive", "rear wheels alone on the scale")),
     "tilted": (("level", "coupler on the scale, level"), ("raised", "coupler on the scale, nose raised"), ("total", "the whole trailer")),
 }
@@ -49,6 +51,7 @@ SHORT = {
     "level": "Ball, level",
     "raised": "Ball, nose raised",
     "total": "In all",
+    "jack": "Under the jack",
 }
 WAY_WORDS = {
     "platform with the car": "Public platform, two tickets: hitched with slack bars, and the car alone.",
@@ -57,6 +60,7 @@ WAY_WORDS = {
     "plank": "A plank as a lever over a bathroom scale.",
     "tongue scale": "A scale under the coupler, level.",
     "wheel pads": "A pad under each wheel, a scale under the coupler.",
+    "ruler": "Unhitched on its jack: sag of both springs or prints of both tyres, and a bathroom scale under the jack.",
     "vehicle axles": "The vehicle with its box: front wheels on the platform, then its rear wheels.",
     "tilted": "The nose level, then raised ten degrees or more; wheels free, springs blocked.",
 }
@@ -165,6 +169,27 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         if tongue >= total:
             return _nothing(ticket, ("the ball cannot carry more than the whole trailer weighs: the two are typed the wrong way round",))
         sigma_total, sigma_tongue = sigma("total"), sigma("ball")
+    elif ticket.way == "ruler":
+        ruled = wheels_by_ruler(ticket, s)
+        if not isinstance(ruled, Ruled):
+            return _nothing(ticket, ruled)
+        jack_at = ticket.jack.si if ticket.jack is not None else s.build.rig.jack_station.si if s.build.rig.jack_station else None
+        if axle is None or jack_at is None:
+            return _nothing(ticket, ("the jack's place from the ball, or the axle's, is not known",))
+        left, right = ruled.left_kg, ruled.right_kg
+        on_axle, total = left + right, left + right + kg["jack"]
+        share = (axle - jack_at) / axle
+        tongue, tilt_kg = jack_tongue_kg(kg["jack"], jack_at, axle), 0.0
+        if ticket.tilt_deg:
+            over_hub = _over_hub_m(s, ticket)
+            told_kg = tilted_ball_kg(tongue, total, over_hub, axle, ticket.tilt_deg)
+            tilt_kg, tongue = abs(told_kg - tongue) / 2, told_kg
+            minds.append("its nose was not level: what that did is reckoned with the model's own height, and half of it left open")
+        jack_kg = sigma("jack")
+        sigma_tongue = math.hypot(share * jack_kg, kg["jack"] * JACK_M / axle, tilt_kg)
+        sigma_total, cov = math.hypot(ruled.sigma_kg, jack_kg), share * jack_kg**2
+        if ruled.apart_kg is not None and abs(ruled.apart_kg) > 0.25 * on_axle:
+            minds.append(f"springs and prints are {Words(s.build.brief.reading.shown()).kg(abs(ruled.apart_kg))} apart: measure both again")
     elif ticket.way == "vehicle axles":
         total, on_axle = kg["steer"] + kg["drive"], kg["drive"]
         sigma_total = sigma("steer", "drive")
@@ -204,6 +229,18 @@ def weighed(ticket: Ticket, s: Studied) -> Weighed:
         faults=(),
         minds=tuple(minds),
     )
+
+
+JACK_M = 0.01  # the jack's place is read to so much
+
+
+def _over_hub_m(s: Studied, ticket: Ticket) -> float:
+    """How high the model's centre stands over the hubs [m]; nought where it is not known."""
+    rows = s.towing_rows
+    high = float(s.readings.cg_m[rows[0], 2]) if rows else math.nan
+    tyre = s.build.rig.tyre.diameter
+    radius = ticket.wheel_radius.si if ticket.wheel_radius is not None else tyre.si / 2 if tyre is not None else 0.3
+    return max(high - radius, 0.0) if math.isfinite(high) else 0.0
 
 
 def _axle_m(s: Studied) -> float | None:

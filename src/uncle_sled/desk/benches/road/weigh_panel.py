@@ -248,6 +248,10 @@ class WeighPanel(PanelOf[RoadBench]):
             fields.append(Row(f"{path}.jack"))
         if ticket.way == "plank":
             fields += plain(path, "plank_scale plank_coupler")
+        if ticket.way == "ruler":
+            fields += plain(
+                path, "jack sag_left sag_right rate unsprung pressure_kpa print_left print_right print_wide tilt_deg wheel_radius"
+            )
         if ticket.way == "tilted":
             fields += plain(path, "tilt_deg coupler_height wheel_radius")
         return Cards([Fields("This ticket", fields, "Road")])

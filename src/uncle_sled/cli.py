@@ -27,7 +27,7 @@ if TYPE_CHECKING:  # a report that was made before waits for no study
 OK, STOPS, UNREADABLE, UNANSWERED = 0, 1, 2, 3
 
 
-VERBS = ("open", "demo", "report", "check", "export", "cut", "stand-in", "codes", "fields", "man", "install-desktop", "shots")
+VERBS = ("open", "demo", "report", "takes", "check", "export", "cut", "stand-in", "codes", "fields", "man", "install-desktop", "shots")
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -86,8 +86,14 @@ def _parser() -> argparse.ArgumentParser:
     verb.add_argument("file", help=file_help)
     verb.add_argument("--json", action="store_true", help="as JSON, by docs/report.schema.json")
     verb.add_argument("--case", metavar="ID", help="one load case only, by id or name")
-    verb.add_argument("--searches", action="store_true", help="with --json: also what takes a search, a minute: other arrangements")
+    verb.add_argument(
+        "--searches", action="store_true", help="with --json: also what takes a search, minutes: arrangements, trades, steps, tolerances"
+    )
     verb.set_defaults(run=_report)
+    verb = verbs.add_parser("takes", help="what it would take: the cheapest known changes that reach a wish")
+    verb.add_argument("file", metavar="FILE", help="a build, or the name of a demo")
+    verb.add_argument("wish", metavar="WISH", help="10 nights; 200 kg less; a second battery; rolls by May")
+    verb.set_defaults(run=_takes)
     verb = verbs.add_parser("check", help="exit 0: nothing stops it; 1: something does; 2: unreadable; 3: no answer")
     verb.add_argument("file", help=file_help)
     verb.set_defaults(run=_check)
@@ -183,7 +189,7 @@ def _report(args: argparse.Namespace) -> int:
         if args.searches:
             from uncle_sled.exchange.searched_report import searched_report
 
-            told["searched"] = searched_report(s)
+            told["searched"] = searched_report(s, project)
         return json.dumps(told, indent=1, ensure_ascii=False, allow_nan=False)
 
     text = told_before(project, f"{'json' if args.json else 'text'}{' searched' if args.searches else ''} {args.case or ''}", tell)
@@ -191,6 +197,25 @@ def _report(args: argparse.Namespace) -> int:
         # letters that the terminal or pipe cannot take are written as JSON writes them
         text = json.dumps(json.loads(text), indent=1)
     print(text)
+    return OK
+
+
+def _takes(args: argparse.Namespace) -> int:
+    from uncle_sled.core.remedies.deciding.points import told
+    from uncle_sled.core.remedies.deciding.takes import what_it_takes
+    from uncle_sled.core.words import Words
+
+    project = _opened(args.file)
+    takes, words = what_it_takes(project, text=args.wish), Words(project.build.brief.reading.shown())
+    measure = takes.goal.measure
+    print(takes.goal.says + (f", now {told(measure, takes.now, words)}" if measure and takes.now is not None else ""))
+    for one in takes.found:
+        costs = "money not known" if one.costs is None else f"{one.costs:+.0f} money"
+        reaches = f", {told(measure, one.value, words)}" if measure else ""
+        print(f"- {'; '.join(one.says)}: {costs}{reaches}, {one.minds} new to mind")
+    if takes.why:
+        print(takes.why)
+    print(f"{takes.reckoned} sets reckoned whole of {takes.sets} ranked; not proven least.")
     return OK
 
 

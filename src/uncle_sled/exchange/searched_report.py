@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from typing import Any
 
+from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.remedies.arranging.arrange import Arrangement, arrangements
+from uncle_sled.core.remedies.deciding.points import TRADES, Known, front, known_builds
 from uncle_sled.core.studies.balance.tolerances import Tolerances, tolerances
 from uncle_sled.core.studies.cut.stairs import STAIRS, Stair, boards_stairs
 from uncle_sled.exchange.shell_report import number
 
 
-def searched_report(s: Studied) -> dict[str, Any]:
+def searched_report(s: Studied, project: Project) -> dict[str, Any]:
     """Other arrangements, or the wishes that fight; sheets over the sizes of the body and of what is made of boards."""
     found = arrangements(s)
     fight = found.fight
@@ -24,6 +26,7 @@ def searched_report(s: Studied) -> dict[str, Any]:
             "judged": found.tried,
             "places": found.places,
         },
+        "trades": _trades(known_builds(project)),
         "tolerances": _tolerances(tolerances(s)),
         "stairs": [_stair(stair) for stair in (*(study(s) for study in STAIRS.values()), *boards_stairs(s)) if stair is not None],
     }
@@ -84,4 +87,22 @@ def _tolerances(found: Tolerances) -> dict[str, Any]:
         "reached": found.reached,
         "narrow": list(found.narrow),
         "out_as_drawn": [outcome.says for outcome in found.outcomes if outcome.short],
+    }
+
+
+def _trades(known: Known) -> dict[str, Any]:
+    return {
+        "builds": [
+            {
+                "id": p.id,
+                "says": p.says,
+                "variant": p.variant or None,
+                "values": {k: number(v) for k, v in p.values.items()},
+                "stops": p.stops,
+                "minds": p.minds,
+            }
+            for p in known.points
+        ],
+        "fronts": [{"of": list(trade), "builds": [p.id for p in front(known.points, *trade)]} for trade in TRADES],
+        "failed": list(known.failed),
     }

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uncle_sled.core.document.project import Project
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.desk.benches.about import About, Shot
+from uncle_sled.desk.benches.about import About, Shot, View
 
 
 def standing(project: Project, _s: Studied) -> tuple[str, str]:
@@ -16,7 +16,17 @@ ABOUT = About(
     "Brief",
     "uncle_sled.desk.benches.brief.bench:BriefBench",
     standing,
-    shots=(Shot("1-brief"),),
+    views=(
+        View("Asked", "what is asked of it", "Who it is for, what tows it, where it goes"),
+        View(
+            "Trade",
+            "what one would trade",
+            "Two wishes that fight, and the best that is known between them",
+            panel="trade_panel:TradePanel",
+        ),
+        View("Takes", "what it would take", "A wish in words, and the cheapest changes that get there", panel="takes_panel:TakesPanel"),
+    ),
+    shots=(Shot("1-brief", "Asked"),),
     drawn=True,
-    shows=lambda _s, id: "" if id == "brief" else None,
+    shows=lambda _s, id: "Asked" if id == "brief" else None,
 )

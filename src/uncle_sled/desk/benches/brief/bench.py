@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from uncle_sled.core.document.edits import add_to, fresh_id
 from uncle_sled.core.drawing.rig.people import standing_people
@@ -25,12 +25,26 @@ class BriefBench(Bench):
             button.setToolTip(tip)
             button.clicked.connect(run)
             self.top.addWidget(button)
-        self.end_top("who it is for, beside it to scale")
+        self.view = "Asked"
+        self.add_views()
+        self.end_top("")
+        self.stack_views()
+        asked = QWidget()
+        under = QVBoxLayout(asked)
+        under.setContentsMargins(0, 0, 0, 0)
         self.sheet = MeasuredSheet(session, "car")
-        self.rows.addWidget(self.sheet, 4)
+        under.addWidget(self.sheet, 4)
         self.cards = BriefPanel(session)
-        self.rows.addWidget(self.cards, 6)
+        under.addWidget(self.cards, 6)
+        self.panels.addWidget(asked)
+        self.made["Asked"] = asked
         session.changed.connect(self.refresh)
+
+    def show_view(self, name: str) -> None:
+        self.view = name
+        self.press(name)
+        self.panels.setCurrentWidget(self.panel(name))
+        self.refresh()
 
     def showEvent(self, _event: object) -> None:
         self.refresh()
@@ -39,6 +53,9 @@ class BriefBench(Bench):
         if not self.isVisible():
             return
         facts = self.session.facts
+        if self.view != "Asked":
+            self.made[self.view].refresh()
+            return
         self.cards.refresh()
         extra = standing_people(self.session.build, facts)
         if self.sheet is not None:

@@ -67,9 +67,6 @@ ABOUT = About(
         "Point at a piece: it lights up on the body, and back; click: it stays lit",
         "Drag a piece on its sheet: it is held there, the others are laid out around it",
     ),
-    shots=(
-        Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),
-        Shot("8b-cut-steps", "Steps", ready=lambda bench: bench.panel("Steps").find_steps()),
-    ),
+    shots=(Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),),
     shows=shows,
 )

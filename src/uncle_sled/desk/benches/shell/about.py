@@ -96,7 +96,7 @@ ABOUT = About(
         "Drag an opening: it snaps; type a number: exact",
         "Arrows nudge what is chosen, Shift ten times",
     ),
-    shots=(Shot("3-shell", "Profile"), Shot("3c-shell-framing", "Framing")),
+    shots=(Shot("3-shell", "Profile"),),
     drawn=True,
     shows=shows,
 )

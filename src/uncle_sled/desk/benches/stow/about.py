@@ -64,11 +64,7 @@ ABOUT = About(
         "Shift-click or pull a rectangle: several",
         "Wheel zooms, middle button or space pans",
     ),
-    shots=(
-        Shot("4-stow", "Drawing"),
-        Shot("4d-stow-cases", "Cases"),
-        Shot("4e-stow-arrange", "Arrange", lambda bench: bench.panel("Arrange").try_first(), lambda bench: bench.session.put_back()),
-    ),
+    shots=(Shot("4-stow", "Drawing"),),
     drawn=True,
     takes_things=True,
     shows=shows,

@@ -111,6 +111,6 @@ ABOUT = About(
         "Click a wire on the diagram: it lights up in the body as well",
         "The pointer reads the charge off",
     ),
-    shots=(Shot("7b-systems-wires", "Wires"), Shot("7c-systems-diagram", "Diagram")),
+    shots=(Shot("7b-systems-wires", "Wires"),),
     shows=shows,
 )

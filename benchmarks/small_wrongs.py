@@ -1,4 +1,4 @@
-"""268 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
+"""290 small wrong changes of the studies, one line each: where, what stands there, what stands there instead.
 
 A change of a sign, a factor, a unit or a limit, of the kind that a hurried hand makes and that a formula's own check case
 may let pass. ``can_hurt`` marks those whose number somebody tows, lifts, cooks, sleeps or wires by.
@@ -501,6 +501,53 @@ BODIES = (
     Wrong("document/taking_off.py", 'x = front + length - long if where == "tail"', 'x = front + length if where == "tail"'),
 )
 
+DECIDING = (
+    Wrong("remedies/arranging/program.py", "block |= gaps_m(a.boxes[:, :, p], b.boxes[:, :, q]) < least", "block |= False", True),
+    Wrong("remedies/arranging/program.py", "c += of.shifts_m[:, j, 1][:, None] * kg", "c += of.shifts_m[:, j, 0][:, None] * kg", True),
+    Wrong("remedies/arranging/places.py", "cos * off[0] + sin * off[1], -sin * off[0]", "cos * off[0] - sin * off[1], sin * off[0]"),
+    Wrong("remedies/arranging/search.py", "total += float(np.abs(a - b).sum())", "total += float(np.abs(a - b).max())"),
+    Wrong("remedies/arranging/wishes.py", "<= AT_DOOR_M", "<= 4 * AT_DOOR_M"),
+    Wrong("studies/cut/stairs.py", "if not best or one.takes < best[-1].takes:", "if not best or one.takes <= best[-1].takes:"),
+    Wrong("studies/cut/stairs.py", "least=sum(plan.bound for plan", "least=sum(plan.used for plan"),
+    Wrong(
+        "studies/balance/tolerances.py",
+        "sigma = np.array([one.tolerance_m for one in dimensions]) / 2",
+        "sigma = np.array([one.tolerance_m for one in dimensions]) / 4",
+    ),
+    Wrong("studies/balance/tolerances.py", "moment / arm**2)", "moment / arm)", True),
+    Wrong("studies/balance/tolerances.py", "room = SQUARE * diagonal", "room = 2 * SQUARE * diagonal"),
+    Wrong("studies/balance/tolerances.py", "sign * mass(ids) * at_home / arm", "-sign * mass(ids) * at_home / arm", True),
+    Wrong("studies/cut/as_built.py", "long, wide = one.length.si - piece.length_m,", "long, wide = piece.length_m - one.length.si,"),
+    Wrong("studies/cut/as_built.py", "by = round(moved + measured_m - edge_m(member), 4)", "by = round(measured_m - edge_m(member), 4)"),
+    Wrong("studies/cut/as_built.py", "plan=round(measure.drawn_m, 4)", "plan=round(measured_m, 4)"),
+    Wrong(
+        "studies/road/by_ruler.py",
+        "axles * spring_kg(rate.si, sag.si) + unsprung / 2",
+        "axles * spring_kg(rate.si, sag.si) + unsprung",
+        True,
+    ),
+    Wrong("studies/road/by_ruler.py", "weights = [1 / doubt**2 if doubt", "weights = [doubt**2 if doubt"),
+    Wrong("studies/road/by_ruler.py", "return read_kg + total_kg * over_hub_m", "return read_kg - total_kg * over_hub_m", True),
+    Wrong(
+        "studies/road/weighing.py",
+        'on_axle, total = left + right, left + right + kg["jack"]',
+        "on_axle, total = left + right, left + right",
+        True,
+    ),
+    Wrong("remedies/deciding/points.py", "(u >= x - 1e-9 and v >= y - 1e-9 and", "(u >= x - 1e-9 and v >= y + 1e3 and"),
+    Wrong(
+        "remedies/deciding/goals.py",
+        'LB_KG if weight.group().startswith(("lb", "pound")) else 1.0',
+        'LB_KG if weight.group().startswith("kg") else 1.0',
+        True,
+    ),
+    Wrong("remedies/deciding/goals.py", "(day - begin).days / 7, by=day", "(day - begin).days / 5, by=day"),
+    Wrong(
+        "remedies/deciding/takes.py",
+        'return base - goal.value if goal.kind == "less" else goal.value',
+        'return base + goal.value if goal.kind == "less" else goal.value',
+    ),
+)
 STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
     "reading": (
         READING,
@@ -602,6 +649,17 @@ STOPS: dict[str, tuple[tuple[Wrong, ...], tuple[str, ...]]] = {
             "tests/core/test_beside_the_rig.py",
             "tests/core/test_taking_off.py",
             "tests/validation/test_screening.py",
+        ),
+    ),
+    "deciding": (
+        DECIDING,
+        (
+            "tests/core/test_tolerances.py",
+            "tests/core/test_stairs.py",
+            "tests/core/test_as_built.py",
+            "tests/core/test_by_ruler.py",
+            "tests/core/test_deciding.py",
+            "tests/core/test_arranging.py",
         ),
     ),
 }

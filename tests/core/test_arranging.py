@@ -117,6 +117,28 @@ def test_places_shut_each_other_out_just_where_whole_builds_clash():
         assert bool(clash[np.ix_(at, at)].any()) == ("clash" in {c.split("-")[0] for c in codes}), codes
 
 
+def test_mains_keep_off_water_and_cloth_off_flames_in_every_pair_of_places():
+    things = [
+        a_tank("w", 20.0, x=1.4, y=0.5, z=FLOOR, size=(0.3, 0.3, 0.3)),
+        a_thing("m", 10.0, x=3.0, y=0.5, z=FLOOR, size=(0.3, 0.3, 0.3), near="mains"),
+        a_thing("c", 10.0, x=3.0, y=-0.5, z=FLOOR, size=(0.3, 0.3, 0.3), near="cloth"),
+        a_thing("f", 10.0, x=1.4, y=-0.5, z=FLOOR, size=(0.3, 0.3, 0.3), burns="gas"),
+    ]
+    build = a_build(things, rig=a_rig(axle=3.2), shell=a_body())
+    _, spots, program, clash, _ = parts_of(build, (0.5,))
+    at = {of.piece.id: k for k, of in enumerate(spots)}
+    for one, other, least in (("w", "m", 0.3), ("c", "f", 0.5)):
+        a, b = spots[at[one]], spots[at[other]]
+        rows, columns = (slice(program.first[at[id]], program.first[at[id] + 1]) for id in (one, other))
+        low, high = a.boxes[:, None, 0, 0], b.boxes[None, :, 0, 0]
+        apart = np.maximum(low[..., 0, :] - high[..., 1, :], high[..., 0, :] - low[..., 1, :]).clip(min=0.0)
+        gap = np.sqrt((apart**2).sum(axis=-1))
+        near = (gap > 1e-3) & (gap < least - 1e-3)
+        assert near.any()
+        assert clash[rows, columns][near].all()
+        assert not clash[rows, columns][gap > least + 1e-3].any()
+
+
 def test_moments_of_places_are_those_of_whole_builds():
     build = four()
     s, spots, program, _, _ = parts_of(build)

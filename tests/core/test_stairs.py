@@ -11,9 +11,10 @@ from uncle_sled.core.document.shell import Face, Layer
 from uncle_sled.core.drawing.cut import stair_chart as drawn
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.cut_from_stock import QUESTIONS, plan_of
-from uncle_sled.core.studies.cut.stairs import STAIRS, Stair, stair_of
+from uncle_sled.core.studies.cut.stairs import STAIRS, Stair, at_size, stair_of
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
+from uncle_sled.exchange.demos import demo
 
 WORDS = Words(Shown("mm", "kg", "L"))
 
@@ -81,3 +82,13 @@ def test_sizes_at_which_nothing_can_be_drawn_are_told_and_nothing_is_said_of_non
     empty = Stair("shell.length", "Body's length", 1.0, (), a_build(), ())
     assert drawn.stair_chart(empty, 1.0, WORDS, 400.0, 300.0) == ()
     assert msgspec.structs.replace(empty, at=small.at).steps
+
+
+def test_where_the_plan_is_not_proven_least_the_bound_stands_beside_it():
+    project = demo("orchard-keeper")
+    now = project.build.shell.length.si
+    one = at_size(project.build, project.facts, "shell.length", now)
+    made = plan_of(project.build, project.facts, QUESTIONS)
+
+    assert one.least == sum(plan.bound for plan in made.plan.sheets) < one.sheets
+    assert f"{one.least} at least" in drawn.at_words(one)

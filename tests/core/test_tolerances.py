@@ -14,7 +14,7 @@ from uncle_sled.core.drawing.balance.axle_order import axle_order
 from uncle_sled.core.drawing.balance.true_rows import true_rows, true_words
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance import tolerances as own
-from uncle_sled.core.studies.balance.tolerances import LEVELS_M, chance_of, outcomes_of, sigma_within, tolerances
+from uncle_sled.core.studies.balance.tolerances import LEVELS_M, Dimension, Outcome, chance_of, outcomes_of, sigma_within, tolerances
 from uncle_sled.core.units import Shown
 from uncle_sled.core.words import Words
 from uncle_sled.exchange.demos import demo
@@ -53,6 +53,13 @@ def test_what_a_measure_does_by_hand():
 def test_half_the_tolerance_is_a_sigma_and_nine_of_ten_lie_within_1_645_of_them():
     assert sigma_within(1.645, 1.645, 0.90) == pytest.approx(1.0, abs=2e-3)
     assert sigma_within(1.2816, 1e3, 0.90) == pytest.approx(1.0, abs=2e-3)  # one side alone
+
+
+def test_a_measure_that_holds_to_its_room_comes_right_19_times_of_20():
+    """A tolerance is two sigmas: within twice a sigma lie 95.4 of 100."""
+    one = Dimension("m", "Measure", 1.0, (("o", 1.0),), 0.010)
+    outcome = Outcome("o", "Outcome", (0.010, 0.010), "m")
+    assert chance_of((outcome,), (one,), 40_000, seed=3) == pytest.approx(0.9545, abs=0.005)
 
 
 @pytest.mark.parametrize("name", ["ferry-bell", "dark-sky", "marsh-heron"])

@@ -21,13 +21,13 @@ from uncle_sled.core.studies.stow.solids import sized
 ON_M = 0.03  # so near to the top of another it stands on it
 BEARS = ("cabinet", "bed", "furniture", "appliance")  # kinds that others are set upon
 STAYS = {
-    "outside": "stands outside the body",
-    "marked": "is marked as staying where it is",
-    "taken out": "was taken out",
-    "car": "rides in the car",
-    "no size": "has no size yet",
-    "small": "is an alarm or weighs next to nothing",
-    "more": "is one of more than can be arranged at a time",
+    "outside": "outside the body",
+    "marked": "marked as staying",
+    "taken out": "taken out",
+    "car": "riding in the car",
+    "no size": "without a size yet",
+    "small": "an alarm, or next to no weight",
+    "more": "more than can be arranged at a time",
 }
 
 

@@ -9,7 +9,7 @@ import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from uncle_sled.core.errors import FileError
 from uncle_sled.core.trail import HOME
@@ -70,7 +70,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     from uncle_sled.desk.app import application, open_window
     from uncle_sled.desk.benches.about import abouts
     from uncle_sled.desk.kit.dress import wear
-    from uncle_sled.exchange.demos import demo
+    from uncle_sled.exchange.demos import DEMOS, demo
 
     app = application(theme)
     window = open_window(demo(demo_name))
@@ -94,13 +94,16 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     session.judge(with_remedies(session.studied))
     for said in abouts():
         for each_shot in said.shots:
+            if each_shot.demo:
+                if demo_name in (each_shot.demo, DEMOS[0]):
+                    _decision(shot, said.stop, each_shot, size)
+                continue
             _make_ready(window, said, each_shot)
             shot(each_shot.name, guide=each_shot is said.shots[0])
             if each_shot.after is not None:
                 each_shot.after(window.bench(said.stop))
         if said.views:
             window.bench(said.stop).show_view(said.views[0].name)
-    _decisions(shot, demo_name, size)
     session.select(())
     session.go_to(HOME)
     window.show_first_page()
@@ -119,47 +122,26 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     app.processEvents()
 
 
-def _decisions(shot: Callable[..., None], demo_name: str, size: tuple[int, int]) -> None:
-    """What the guide tells of each demo: one decision with its picture; of another demo than the first its own alone."""
-    from uncle_sled.core.document.edits import apply
-    from uncle_sled.core.studies.cut.as_built import built_ops, measures_of, misses_of, sawn_ops
+def _decision(shot: Callable[..., None], stop: str, one: Shot, size: tuple[int, int]) -> None:
+    """What the guide tells of a demo: one decision with its picture, in a window of its own."""
     from uncle_sled.desk.app import open_window
-    from uncle_sled.exchange.demos import DEMOS, demo
+    from uncle_sled.exchange.demos import demo
 
-    def ridge(bench: Any) -> None:
-        """The gables' studs are cut, and the ridge came out 12 mm lower."""
-        build, facts, session = bench.session.build, bench.session.facts, bench.session
-        studs = tuple(miss.named.piece.key for miss in misses_of(build, facts) if "/stud/" in miss.named.piece.key)
-        session.take("Cut", session.project.with_build(apply(build, sawn_ops(build, facts, studs, sawn=True, day="2027-05-03"))), "Cut")
-        high = next(one for one in measures_of(session.studied) if one.id == "shell.height")
-        session.edit("Measured", built_ops(session.studied, high, high.drawn_m - 0.012, "2027-05-04"), "Cut")
-
-    def nights(bench: Any) -> None:
-        bench.panel("Takes").ask("6 nights")
-
-    told: dict[str, tuple[str, str, str, Callable[[Any], object]]] = {
-        "marsh-heron": ("1b-brief-trade", "Brief", "Trade", lambda bench: bench.panel("Trade").reckon()),
-        "rosin-box": ("4e-stow-arrange", "Stow", "Arrange", lambda bench: bench.panel("Arrange").try_first()),
-        "orchard-keeper": ("8c-cut-built", "Cut", "Built", ridge),
-        "dark-sky": ("1c-brief-takes", "Brief", "Takes", nights),
-        "ferry-bell": ("5d-balance-true", "Balance", "True", lambda _: None),
-    }
-    for name in DEMOS if demo_name == DEMOS[0] else (demo_name,):
-        picture, stop, view, ready = told[name]
-        window = open_window(demo(name))
-        window.resize(*size)
-        window.show()
-        window.session.judge_now()
-        window.session.go_to(stop)
-        bench = window.bench(stop)
-        bench.show_view(view)
-        ready(bench)
-        bench.refresh()
-        window.notice.hide()
-        shot(picture, window, guide=True)
-        window.session.put_back()
-        window.session.history = window.session.history.was_saved()
-        window.close()
+    window = open_window(demo(one.demo))
+    window.resize(*size)
+    window.show()
+    window.session.judge_now()
+    window.session.go_to(stop)
+    bench = window.bench(stop)
+    bench.show_view(one.view)
+    if one.ready is not None:
+        one.ready(bench)
+    bench.refresh()
+    window.notice.hide()
+    shot(one.name, window, guide=True)
+    window.session.put_back()
+    window.session.history = window.session.history.was_saved()
+    window.close()
 
 
 def _papers(session: Session) -> QWidget:

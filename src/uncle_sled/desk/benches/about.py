@@ -52,6 +52,7 @@ class Shot(msgspec.Struct, frozen=True):
     ready: Callable[[Any], object] | None = None
     after: Callable[[Any], object] | None = None
     standing: bool = False  # in a mode in which it stands, where there is one
+    demo: str = ""  # one decision of another demo, told in the guide; "" of the one that all pictures are of
 
 
 class About(msgspec.Struct, frozen=True):

@@ -34,7 +34,9 @@ TWINS = (
     ("jug", "more water"),
     ("station", "one more station"),
 )
-SAYS = "“10 nights”, “200 kg less”, “a second battery”, “500 less money”, “100 W warmer” or “rolls by May” would be understood"
+SAYS = (
+    "“10 nights”, “200 kg less”, “400 lb less”, “a second battery”, “500 less money”, “100 W warmer” or “rolls by May” would be understood"
+)
 
 
 class Goal(msgspec.Struct, frozen=True):

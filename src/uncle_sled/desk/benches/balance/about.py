@@ -53,6 +53,7 @@ ABOUT = About(
     mouse=("Drag the axle on its chart while it is not welded; Ctrl: free", "The pointer reads the charts off"),
     shots=(
         Shot("5a-balance-axle", "Axle"),
+        Shot("5d-balance-true", "True", demo="ferry-bell"),
         Shot("5b-balance-moves", "Moves", lambda bench: bench.panel("Moves").try_first(), lambda bench: bench.session.put_back()),
     ),
 )

@@ -52,7 +52,7 @@ class TruePanel(Panel):
         if found is None or not found.dimensions:
             return ""
         if not found.reached:
-            return f"Not even 1 mm everywhere is enough for {'; '.join(found.narrow)}: there is too little room for it as drawn."
+            return f"Not even {self.words.thick(0.001)} everywhere is enough for {'; '.join(found.narrow)}: there is too little room for it as drawn."
         fine = sum(one.tolerance_m <= 0.005 for one in found.dimensions)
         loose = sum(one.tolerance_m >= 0.03 for one in found.dimensions)
         much = found.bound / found.cost if found.cost > 0 else 1.0

@@ -26,7 +26,11 @@ ABOUT = About(
         ),
         View("Takes", "what it would take", "A wish in words, and the cheapest changes that get there", panel="takes_panel:TakesPanel"),
     ),
-    shots=(Shot("1-brief", "Asked"),),
+    shots=(
+        Shot("1-brief", "Asked"),
+        Shot("1b-brief-trade", "Trade", lambda bench: bench.panel("Trade").reckon(), demo="marsh-heron"),
+        Shot("1c-brief-takes", "Takes", lambda bench: bench.panel("Takes").ask("6 nights"), demo="dark-sky"),
+    ),
     drawn=True,
     shows=lambda _s, id: "Asked" if id == "brief" else None,
 )

@@ -15,7 +15,8 @@ from uncle_sled.desk.kit.table import Column
 from uncle_sled.desk.session import Session
 
 JOB = "uncle_sled.core.remedies.deciding.takes:what_it_takes"
-ASKS = "Ask in your own words: 10 nights; 200 kg less; a second battery; 500 less money; 100 W warmer; rolls by May."
+ASKS = "Ask in your own words: 10 nights; {200 kg} less; a second battery; 500 less money; 100 W warmer; rolls by May."
+TIP = "A wish in your own words, and what would get there"
 CAUTION = "Cheapest of the sets that were reckoned whole, up to three changes of one step; not proven least, and not all there could be."
 
 
@@ -23,7 +24,7 @@ class TakesPanel(Panel):
     follows = ("changed",)
 
     def __init__(self, session: Session) -> None:
-        self.text = ""
+        self.wish = ""
         self.job = Job(session, JOB, "takes")
         super().__init__(session)
         self.job.changed.connect(self.refresh)
@@ -53,26 +54,26 @@ class TakesPanel(Panel):
         )
         return rows(
             tools(
-                Entry("What do you want", self.ask, "10 nights", ASKS, lambda: self.text, least=260),
-                Act("What it would take", ASKS, self._again, lambda: not self.job.working, plain=True),
+                Entry("What do you want", self.ask, "10 nights", TIP, lambda: self.wish, least=260),
+                Act("What it would take", TIP, self._again, lambda: not self.job.working, plain=True),
                 Act("Stop", "Leave off; nothing is changed", self.job.stop, lambda: self.job.working, plain=True),
                 Act("Keep", "What is tried stays (Ctrl+Enter)", self.session.keep, tried, plain=True),
                 Act("Put back", "It stays as it was (Esc)", self.session.put_back, tried, plain=True),
             ),
             Says(self._told),
             self.table,
-            Drawing("From now to what is wanted", self._shapes, "", "", share=2),
+            Drawing("From now to what is wanted", self._shapes, "", "Here the wish and what gets to it will stand, once you ask.", share=2),
             note(CAUTION),
         )
 
     def ask(self, text: str) -> None:
         """A wish was typed."""
-        self.text = text
+        self.wish = text
         self.session.put_back(because="something else was asked")
         self.job.ask(text)
 
     def _again(self) -> None:
-        self.ask(self.text)
+        self.ask(self.wish)
 
     @property
     def takes(self) -> Takes | None:
@@ -86,7 +87,7 @@ class TakesPanel(Panel):
             return self.job.fault
         takes = self.takes
         if takes is None:
-            return self.job.words or ASKS
+            return self.job.words or self.session.told(ASKS)
         now = f" Now {told(takes.goal.measure, takes.now, self.words)}." if takes.now is not None and takes.goal.measure in BY_ID else ""
         if takes.found:
             much = f"out of {count_of(takes.reckoned, 'set')} reckoned whole and {takes.sets} ranked"

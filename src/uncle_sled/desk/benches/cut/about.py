@@ -67,6 +67,9 @@ ABOUT = About(
         "Point at a piece: it lights up on the body, and back; click: it stays lit",
         "Drag a piece on its sheet: it is held there, the others are laid out around it",
     ),
-    shots=(Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),),
+    shots=(
+        Shot("8-cut-sheets", "Sheets", ready=lambda bench: bench.show_fullest()),
+        Shot("8c-cut-built", "Built", lambda bench: bench.panel("Built").as_if("/stud/", "shell.height", -0.012), demo="orchard-keeper"),
+    ),
     shows=shows,
 )

@@ -142,6 +142,14 @@ class BuiltPanel(CutPanel):
         if keys:
             self.session.edit("All pieces are cut", sawn_ops(self.session.build, self.session.facts, keys, sawn=True, day=today()), "Cut")
 
+    def as_if(self, cut: str, what: str, by_m: float) -> None:
+        """As it looks when some pieces are cut and one measure came out otherwise: for its picture. Args: cut: part of their keys."""
+        session, day = self.session, "2027-05-03"
+        keys = tuple(miss.named.piece.key for miss in self._misses() if cut in miss.named.piece.key)
+        session.edit("Cut", sawn_ops(session.build, session.facts, keys, sawn=True, day=day), "Cut")
+        measure = next(one for one in measures_of(self.studied) if one.id == what)
+        session.edit("Measured", built_ops(self.studied, measure, measure.drawn_m + by_m, day), "Cut")
+
     def _told(self) -> str:
         misses = self._misses()
         if not misses:

@@ -14,7 +14,7 @@ from uncle_sled.desk.kit.parts import Act, Busy, Choice, Own, Says, note
 from uncle_sled.desk.session import Session
 
 BOARDS = "boards"
-LOOKS_FOR = "Lays everything out anew at other sizes, 0.3 m less to 0.09 m more, and finds to 2 mm where a sheet is saved. Nothing changes until you drag."
+LOOKS_FOR = "Lays everything out anew at other sizes, {300 mm} less to {90 mm} more, and finds to {2 mm} where a sheet is saved. Nothing changes until you drag."
 CAUTION = "As good as the plans of Sheets and no better; beside each stands the least that no plan undercuts. Look at room, beds and ways before you cut."
 
 
@@ -31,7 +31,13 @@ class StepsPanel(CutPanel):
         return rows(
             tools(
                 Choice("Edge", self._edges, self._choose, lambda: self.edge, letters=26),
-                Act("Find the steps", LOOKS_FOR, self.find_steps, lambda: not self.session.answers.of(self.study).working, plain=True),
+                Act(
+                    "Find the steps",
+                    "Lay everything out anew at other sizes; nothing changes until you drag",
+                    self.find_steps,
+                    lambda: not self.session.answers.of(self.study).working,
+                    plain=True,
+                ),
                 Act(
                     "Step down",
                     "To the next smaller size that takes fewer sheets (Left)",
@@ -111,10 +117,10 @@ class StepsPanel(CutPanel):
             return f"That could not be laid out: {answer.words}"
         if stair is None:
             if answer.fresh and self.edge == BOARDS:
-                return "No size of what is made of boards saves or costs a sheet, 90 mm less to 60 mm more."
+                return self.session.told("No size of what is made of boards saves or costs a sheet, {90 mm} less to {60 mm} more.")
             if answer.fresh:
                 return "This size is not typed yet: give it on Shell."
-            return answer.words or LOOKS_FOR
+            return answer.words or self.session.told(LOOKS_FOR)
         if len(stair.at) < 2:
             return "It cannot be drawn at other sizes."
         less = [one for one in stair.steps if one.size_m < self.sheet.size_m(stair) - 0.0015]

@@ -64,7 +64,10 @@ ABOUT = About(
         "Shift-click or pull a rectangle: several",
         "Wheel zooms, middle button or space pans",
     ),
-    shots=(Shot("4-stow", "Drawing"),),
+    shots=(
+        Shot("4-stow", "Drawing"),
+        Shot("4e-stow-arrange", "Arrange", lambda bench: bench.panel("Arrange").try_first(), demo="rosin-box"),
+    ),
     drawn=True,
     takes_things=True,
     shows=shows,

@@ -7,6 +7,7 @@ from uncle_sled.core.document.edits import apply, set_to
 from uncle_sled.core.document.project import Facts
 from uncle_sled.core.drawing.cut.miss_words import miss_words
 from uncle_sled.core.errors import EditError
+from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.build.log import pairs_of
 from uncle_sled.core.studies.cut.as_built import STICK, built_ops, edge_m, gone, measures_of, misses_of, sawn_ops
@@ -52,6 +53,9 @@ def test_what_is_not_cut_is_cut_to_what_was_built_and_what_is_cut_misses_by_the_
     assert all(miss.state == "to cut" for key, miss in misses.items() if key not in studs)
     taller = {miss.named.piece.key: miss for miss in misses_of(measured(build, "shell.height", 2.107), Facts())}
     assert taller[studs[0]].state == "too short"
+    found = {f.code: f for f in findings(study(measured(build, "shell.height", 2.107), Facts()))}
+    assert found["cut-short"].title == "2 pieces are cut too short" and "by 7 mm" in found["cut-short"].says
+    assert "cut-short" not in {f.code for f in findings(study(after, Facts()))}  # what is too long is only trimmed
     assert miss_words(taller[studs[0]], WORDS) == "7 mm too short: cut it anew"
     assert [miss.state for miss in misses_of(measured(build, "shell.height", 2.107), Facts())][:2] == ["too short", "too short"]
 

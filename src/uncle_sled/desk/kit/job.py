@@ -8,6 +8,7 @@ from PySide6.QtCore import QObject, Signal
 
 from uncle_sled.core.errors import SledError
 from uncle_sled.core.slow import by_name, nobody
+from uncle_sled.core.words import lower_first
 from uncle_sled.desk.session import Session
 
 
@@ -35,6 +36,14 @@ class Job(QObject):
     def fresh(self) -> bool:
         """Whether the answer is of the build as it is."""
         return self.value is not None and self.of is self.session.project.build
+
+    @property
+    def doing(self) -> str:
+        """What is being done, how far, or what went wrong; "" while it rests."""
+        if self.working:
+            share = f" {self.share * 100:.0f} %" if self.share is not None else ""
+            return f"Reckoning{share}: {lower_first(self.words)} …" if self.words else "Reckoning …"
+        return self.fault
 
     def ask(self, *args: Any) -> None:
         """Ask anew. What cannot be understood stands in ``fault``."""

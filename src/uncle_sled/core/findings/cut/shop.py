@@ -18,6 +18,7 @@ from uncle_sled.core.findings.finding import RANK, Finding
 from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.reading.studied import Studied
+from uncle_sled.core.studies.cut.as_built import misses_of
 from uncle_sled.core.studies.cut.buying import Line, lines_of
 from uncle_sled.core.studies.cut.cut_from_stock import QUESTIONS, QUICK, BuildPlan, plan_of, sizes_now
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
@@ -114,6 +115,16 @@ PRINT_OLD = Rule(
 )
 
 
+CUT_SHORT = Rule(
+    "cut-short",
+    "mind",
+    "Cut",
+    "Pieces that are cut already and smaller than what is needed now",
+    "What was built, or drawn since, wants them larger; nothing makes them longer.",
+    why_none="See them on Built, and cut them anew from what is left over.",
+)
+
+
 def begun(s: Studied) -> bool:
     """Whether anybody has begun to cut, to buy or to count."""
     return s.build.cut != Cut() or s.build.brief.budget is not None
@@ -187,6 +198,14 @@ def _pieces(s: Studied, made: BuildPlan, words: Words) -> Iterator[Finding]:
             f"{words.kg(kg)}; one carries {words.kg(carry)}. {len(heavy)} such.",
             ("piece", "heavy"),
             number=kg - carry,
+        )
+    short = [miss for miss in misses_of(s.build, s.facts) if miss.state == "too short"]
+    if short:
+        yield CUT_SHORT.found(
+            "A piece is cut too short" if len(short) == 1 else f"{len(short)} pieces are cut too short",
+            f"{short[0].named.label} by {words.cut(short[0].worst_m)}, the worst.",
+            ("built", "cut"),
+            number=short[0].worst_m,
         )
     if not s.build.cut.prints:
         return

@@ -80,11 +80,8 @@ class TakesPanel(Panel):
         return self.job.value if self.job.fresh and not self.job.fault else None
 
     def _told(self) -> str:
-        if self.job.working:
-            share = f" {self.job.share * 100:.0f} %" if self.job.share is not None else ""
-            return f"Reckoning{share}: {lower_first(self.job.words)} …" if self.job.words else "Reckoning …"
-        if self.job.fault:
-            return self.job.fault
+        if self.job.doing:
+            return self.job.doing
         takes = self.takes
         if takes is None:
             return self.job.words or self.session.told(ASKS)

@@ -74,11 +74,8 @@ class TradePanel(Panel):
         return self.job.value if self.job.fresh else None
 
     def _told(self) -> str:
-        if self.job.working:
-            share = f" {self.job.share * 100:.0f} %" if self.job.share is not None else ""
-            return f"Reckoning{share}: {lower_first(self.job.words)} …" if self.job.words else "Reckoning …"
-        if self.job.fault:
-            return f"It could not be reckoned: {self.job.fault}"
+        if self.job.doing:
+            return self.job.doing
         known = self.known
         if known is None:
             return self.job.words or LOOKS_FOR

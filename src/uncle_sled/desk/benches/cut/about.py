@@ -23,7 +23,16 @@ def standing(project: Project, s: Studied) -> tuple[str, str]:
     return ("not numbered", "none") if anything_to_cut(s) else ("nothing to cut", "none")
 
 
-VIEW_OF = {"budget": "Money", "money": "Money", "buy": "Buy", "rack": "Stock", "sheets": "Sheets", "bars": "Bars", "piece": "Pieces"}
+VIEW_OF = {
+    "built": "Built",
+    "budget": "Money",
+    "money": "Money",
+    "buy": "Buy",
+    "rack": "Stock",
+    "sheets": "Sheets",
+    "bars": "Bars",
+    "piece": "Pieces",
+}
 
 
 def shows(_s: Studied, id: str) -> str | None:

@@ -140,3 +140,11 @@ def test_it_stands_small_beside_the_axles_place_on_the_order_sheet_and_in_rows()
     rows = [getattr(shape, "text", "") for shape in true_rows(found, WORDS, 800.0, 400.0)]
     assert "±2 mm" in rows or "±3 mm" in rows
     assert sum("and" in row and "more" in row for row in (getattr(x, "text", "") for x in true_rows(found, WORDS, 800.0, 100.0))) == 1
+
+
+def test_in_inches_it_is_a_fraction_that_a_tape_has_and_never_looser():
+    inches = Words(Shown("ft-in", "lb", "gal"))
+    told = [true_words(level, inches) for level in LEVELS_M]
+
+    assert told == ['±1/32"', '±1/16"', '±3/32"', '±3/16"', '±3/8"', '±3/4"', '±1 1/8"', '±1 7/8"', '±3 7/8"']
+    assert true_words(0.003, WORDS) == "±3 mm"

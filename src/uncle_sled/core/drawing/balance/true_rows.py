@@ -6,7 +6,9 @@ import math
 
 from uncle_sled.core.drawing.bar_rows import named
 from uncle_sled.core.drawing.primitives import Primitive, Text, line, rect
+from uncle_sled.core.drawing.text_width import text_width
 from uncle_sled.core.studies.balance.tolerances import LEVELS_M, Dimension, Outcome, Tolerances
+from uncle_sled.core.units import INCH_M
 from uncle_sled.core.words import Words
 
 NAME, VALUE, EDGE, ROW, HEAD = 250.0, 86.0, 12.0, 20.0, 34.0
@@ -14,8 +16,17 @@ MARKS_M = (0.001, 0.003, 0.010, 0.030, 0.100)
 
 
 def true_words(tolerance_m: float, words: Words) -> str:
-    """A tolerance beside its measure: ±3 mm; at the loosest level it is no matter."""
-    return f"±{words.thick(tolerance_m)}"
+    """A tolerance beside its measure: ±3 mm, or the fraction of an inch that is no looser."""
+    return f"±{words.thick(fair_m(tolerance_m, words))}"
+
+
+def fair_m(tolerance_m: float, words: Words) -> float:
+    """A tolerance as a tape has it [m]: of inches 32nds, from a quarter on 16ths, from one on eighths, never looser."""
+    if not words.shown.imperial:
+        return tolerance_m
+    value = tolerance_m / INCH_M
+    part = 32 if value < 0.25 else 16 if value < 1.0 else 8
+    return max(math.floor(value * part + 1e-9), 1) / part * INCH_M
 
 
 def true_rows(found: Tolerances, words: Words, width: float, height: float) -> tuple[Primitive, ...]:
@@ -35,11 +46,15 @@ def true_rows(found: Tolerances, words: Words, width: float, height: float) -> t
     shown = found.dimensions[:room]
     top = height - HEAD
     shapes: list[Primitive] = []
+    taken = -1e9
     for mark in MARKS_M:
         for side in (-1.0, 1.0):
             x = middle + side * wide(mark)
             shapes.append(line((x, top), (x, top - ROW * len(shown)), "rule", 0.7))
-        shapes.append(Text((middle + wide(mark), top + 8), words.thick(mark), 9, "pencil"))
+        says = words.thick(fair_m(mark, words))
+        if middle + wide(mark) - text_width(says, 9) / 2 > taken + 4:  # it would touch the one before
+            shapes.append(Text((middle + wide(mark), top + 8), says, 9, "pencil"))
+            taken = middle + wide(mark) + text_width(says, 9) / 2
     for k, one in enumerate(shown):
         y = top - ROW * (k + 0.5)
         t = one.tolerance_m

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from uncle_sled.core.drawing.balance.true_rows import short_words, true_rows
+from uncle_sled.core.drawing.balance.true_rows import fair_m, short_words, true_rows
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.studies.balance.tolerances import Tolerances, tolerances
 from uncle_sled.desk.kit.panel import Group, Panel, rows
@@ -52,15 +52,18 @@ class TruePanel(Panel):
         if found is None or not found.dimensions:
             return ""
         if not found.reached:
-            return f"Not even {self.words.thick(0.001)} everywhere is enough for {'; '.join(found.narrow)}: there is too little room for it as drawn."
+            return f"Not even {self._tape(0.001)} everywhere is enough for {'; '.join(found.narrow)}: there is too little room for it as drawn."
         fine = sum(one.tolerance_m <= 0.005 for one in found.dimensions)
         loose = sum(one.tolerance_m >= 0.03 for one in found.dimensions)
         much = found.bound / found.cost if found.cost > 0 else 1.0
         return (
-            f"Of {len(found.dimensions)} measures {fine} must hold to {self.words.thick(0.005)} or better, {loose} need no more than "
-            f"{self.words.thick(0.03)}. So {found.chance * 100:.0f} of 100 come right. That was loosened step by step; "
+            f"Of {len(found.dimensions)} measures {fine} must hold to {self._tape(0.005)} or better, {loose} need no more than "
+            f"{self._tape(0.03)}. So {found.chance * 100:.0f} of 100 come right. That was loosened step by step; "
             f"at best {much * 100:.0f} % of this measuring would do, which nobody proved possible."
         )
+
+    def _tape(self, metres: float) -> str:
+        return self.words.thick(fair_m(metres, self.words))
 
     def _short(self) -> str:
         return short_words(self.found.outcomes) if self.found is not None else ""

@@ -10,6 +10,7 @@ import msgspec
 import pytest
 
 from tests.builders import a_project, a_rig, a_thing
+from tests.core.test_deciding import loaded
 from tests.judging import judged_once
 from uncle_sled.cli import main
 from uncle_sled.core.document.catalogue_line import as_text, from_text
@@ -360,3 +361,24 @@ def test_a_file_by_itself_is_opened(tmp_path, monkeypatch):
     monkeypatch.setattr("uncle_sled.cli._desk", lambda args: opened.append(args.file) or 0)
     sled_file.save(demo("rosin-box"), tmp_path / "mine.sled")
     assert main([str(tmp_path / "mine.sled")]) == 0 and opened == [str(tmp_path / "mine.sled")]
+
+
+def test_searches_stand_in_the_report_where_they_are_asked_for_and_a_wish_is_answered(tmp_path, capsys, monkeypatch):
+    monkeypatch.setattr("uncle_sled.core.remedies.arranging.places.MOST_PLACES", 300)
+    path = tmp_path / "loaded.sled"
+    sled_file.save(loaded(), path)
+    assert "searched" not in run_json(capsys, "report", str(path), "--json")
+    got = run_json(capsys, "report", str(path), "--json", "--searches")
+
+    jsonschema.validate(got, SCHEMA)
+    found = got["searched"]
+    assert {"arrangements", "trades", "tolerances", "stairs"} == set(found)
+    assert found["trades"]["builds"][0]["id"] == "" and len(found["trades"]["fronts"]) == 4
+    assert found["tolerances"]["reached"] in (True, False)
+    assert found["arrangements"]["found"] or found["arrangements"]["why"]
+
+    assert main(["takes", str(path), "60 kg less"]) == 0
+    said = capsys.readouterr().out
+    assert "60 kg less, now" in said and "- Leave" in said and "not proven least" in said
+    assert main(["takes", str(path), "something nice"]) != 0
+    assert "is not understood" in capsys.readouterr().err

@@ -26,7 +26,7 @@ SMALL_PX = 580  # width of the guide's pictures, which its window shows whole
 
 
 def take_shots(folder: Path, demo_name: str, theme: str, size: tuple[int, int], scale: float, small: Path | None = None) -> int:
-    """Write one PNG a view into a folder. Args: small: where each stop's first goes once more, as the guide shows it.
+    """Write one PNG a view into a folder. Args: small: where those that the guide names go once more, smaller.
 
     Raises: FileError: where a folder cannot be written.
     """
@@ -71,6 +71,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     from uncle_sled.desk.benches.about import abouts
     from uncle_sled.desk.kit.dress import wear
     from uncle_sled.exchange.demos import DEMOS, demo
+    from uncle_sled.shipped import shipped
 
     app = application(theme)
     window = open_window(demo(demo_name))
@@ -78,14 +79,16 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     window.resize(*size)
     window.show()
 
-    def shot(name: str, widget: QWidget = window, guide: bool = False) -> None:
+    told = shipped("guide/guide.md").decode()
+
+    def shot(name: str, widget: QWidget = window) -> None:
         for _ in range(6):
             QApplication.processEvents()
         picture = widget.grab()
         path = folder / f"{name}.png"
         if not picture.save(str(path)):
             raise FileError(f"{path} could not be written.")
-        if guide and small is not None:
+        if small is not None and f"screenshots/{name}.png" in told:  # the guide's window shows what the guide names
             less = picture.toImage().scaledToWidth(SMALL_PX, Qt.TransformationMode.SmoothTransformation)
             if not less.save(str(small / path.name)):
                 raise FileError(f"{small / path.name} could not be written.")
@@ -99,7 +102,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
                     _decision(shot, said.stop, each_shot, size)
                 continue
             _make_ready(window, said, each_shot)
-            shot(each_shot.name, guide=each_shot is said.shots[0])
+            shot(each_shot.name)
             if each_shot.after is not None:
                 each_shot.after(window.bench(said.stop))
         if said.views:
@@ -110,7 +113,7 @@ def _take(folder: Path, demo_name: str, theme: str, size: tuple[int, int], small
     shot("0-first-page")
     papers = _papers(session)
     papers.show()
-    shot("11-papers", papers, guide=True)
+    shot("11-papers", papers)
     papers.close()
     if theme == "light":
         wear(app, "dark")
@@ -138,7 +141,7 @@ def _decision(shot: Callable[..., None], stop: str, one: Shot, size: tuple[int, 
         one.ready(bench)
     bench.refresh()
     window.notice.hide()
-    shot(one.name, window, guide=True)
+    shot(one.name, window)
     window.session.put_back()
     window.session.history = window.session.history.was_saved()
     window.close()

@@ -12,7 +12,7 @@ import math
 
 import msgspec
 import numpy as np
-from shapely.geometry import LineString
+from shapely.geometry import Polygon
 
 from uncle_sled.core.document.project import Build
 from uncle_sled.core.document.shell import Shell
@@ -20,6 +20,7 @@ from uncle_sled.core.document.systems import Bend, Tray
 from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import Framed
 from uncle_sled.core.geometry.surfaces import UNCUT, Body
+from uncle_sled.core.geometry.tops import edges_of, top_m
 
 Spot = tuple[float, float, float]
 NEAR_M = 0.6  # ends nearer than this are joined straight
@@ -96,13 +97,10 @@ def _inside(shell: Shell, body: Body, trays: tuple[Tray, ...]) -> Inside | None:
 
 
 def _tops(body: Body, stations: np.ndarray) -> list[float]:
-    ring = LineString([*body.side.polygon, body.side.polygon[0]])
-    _, low, _, high = ring.bounds
-    found = []
-    for x in stations:
-        cut = ring.intersection(LineString([(x, low - 1), (x, high + 1)]))
-        found.append(float(cut.bounds[3]) if not cut.is_empty else high)
-    return found
+    edges = edges_of(Polygon(body.side.polygon))
+    highest = float(edges[:, [1, 3]].max())
+    tops = [top_m(edges, float(x), 0.0) for x in stations]
+    return [top if top is not None else highest for top in tops]
 
 
 def _posts(framed: Framed) -> tuple[float, ...]:

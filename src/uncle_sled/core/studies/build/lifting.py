@@ -10,6 +10,7 @@ import math
 from typing import Literal
 
 import msgspec
+from shapely import prepare
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.work import Lift
@@ -213,6 +214,7 @@ def _sum(found: list[tuple[FaceWeight, float, float, float]]) -> tuple[float, fl
 
 
 def _region(s: Studied, surface: Surface, region: Polygon, there: frozenset[str] | None) -> Load | None:
+    prepare(region)
     found = [(one, *one.within(region)) for one in face_weights(s, surface) if _on(s, one, there)]
     if sum(kg for _, kg, _, _ in found) <= 0:
         return None
@@ -227,6 +229,7 @@ def _roof(s: Studied, there: frozenset[str] | None) -> Load | None:
     assert body is not None
     masses, own, x_m, z_m, areas, spots = 0.0, 0.0, 0.0, 0.0, [0.0], []
     for surface in body.of("roof"):
+        prepare(surface.polygon)
         found = [(one, *one.within(surface.polygon)) for one in face_weights(s, surface) if _on(s, one, there)]
         spots += [surface.place(float(a), float(b)) for a, b in surface.polygon.exterior.coords]
         areas.append(surface.area_m2)

@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal
 
+import numpy as np
+import shapely
 from shapely import STRtree, line_merge
 from shapely.geometry import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -63,10 +65,13 @@ def without_stick(runs: Sequence[Run], sticks: Sequence[Member]) -> tuple[Run, .
     """The parts of seams that no stick lies behind."""
     if not runs:
         return ()
-    behind: BaseGeometry = unary_union([stick.shape.buffer(ON_M) for stick in sticks]) if sticks else Polygon()
+    shapes = np.array([stick.shape for stick in sticks], dtype=object)
+    tree, behind = STRtree(shapes), shapely.buffer(shapes, ON_M)
     bare: list[Run] = []
     for run in runs:
-        left = LineString(run).difference(behind)
+        left: BaseGeometry = LineString(run)
+        for near in sorted(tree.query(left, "dwithin", ON_M)):  # a line less one after the other: no union of them all is needed
+            left = left.difference(behind[near])
         bare += [
             tuple((float(x), float(y)) for x, y in part.coords)
             for part in getattr(left, "geoms", [left])

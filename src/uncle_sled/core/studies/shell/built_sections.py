@@ -12,12 +12,13 @@ import math
 from collections.abc import Sequence
 
 import msgspec
-from shapely import box
+from shapely import box, prepare
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
+from uncle_sled.core.geometry.tops import edges_of, top_m
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.shell.face_weights import face_weights
 from uncle_sled.core.studies.shell.section_lines import NARROWEST_M, SectionLines, section_lines
@@ -123,6 +124,7 @@ def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltS
         shape = _largest(surface.polygon.intersection(box(a, low - 1, b, high + 1)))
         if shape is None:
             continue
+        prepare(shape)
         here = [(one, *one.within(shape)) for one in weights]
         total = sum(kg for _, kg, _, _ in here)
         centre = _middle(shape)
@@ -160,8 +162,8 @@ def _middle(shape: Polygon) -> tuple[float, float]:
 
 
 def _top(shape: Polygon, x: float) -> float:
-    run = shape.intersection(box(x - 1e-4, -100, x + 1e-4, 100))
-    return float(run.bounds[3]) if not run.is_empty else float(shape.bounds[3])
+    top = top_m(edges_of(shape), x, 1e-4)
+    return top if top is not None else float(shape.bounds[3])
 
 
 def _true_sizes(s: Studied) -> tuple[tuple[str, float], ...]:

@@ -38,7 +38,7 @@ class FaceWeight(msgspec.Struct, frozen=True, eq=False):
         if self.kind == "opening":
             middle = self.shape.centroid
             return (self.kg if region.covers(middle) else 0.0), float(middle.x), float(middle.y)
-        part = self.shape.intersection(region)
+        part = self.shape if region.covers(self.shape) else self.shape.intersection(region)  # most lie in one section whole
         if part.is_empty or self.shape.area <= 0:
             return 0.0, 0.0, 0.0
         return self.kg * float(part.area / self.shape.area), float(part.centroid.x), float(part.centroid.y)

@@ -241,7 +241,7 @@ def walks(build: Build, facts: Facts, mode: Mode, wide_m: float) -> bool:
     return floor is None or _leads(floor.free, floor.starts, floor.targets, wide_m) is not None
 
 
-@keep(most=8)
+@keep(room_of, "build.stow", "mode", most=8)
 def walkway(build: Build, facts: Facts, mode: Mode) -> tuple[float, BaseGeometry] | None:
     """That width [m], and the floor in plan that a body of it walks over; empty where there is no way."""
     floor = _floor(build, facts, mode)

@@ -20,6 +20,7 @@ from uncle_sled.core.framing.frame_body import Cut, Framed, face_of, skin_m, whe
 from uncle_sled.core.framing.member import Member
 from uncle_sled.core.geometry.footprint import plan_of
 from uncle_sled.core.geometry.surfaces import UNCUT, Body, Surface, section_points, sectioned
+from uncle_sled.core.geometry.tops import edges_of, top_m
 from uncle_sled.core.parts.all_parts import axle_middle_m, framed_of
 from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.inner_doors import leaf_room
@@ -86,6 +87,18 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
         """The same of the walls."""
         return corners_in(self.walls)
 
+    @cached_property
+    def _side_edges(self) -> Floats:
+        return edges_of(self.side)
+
+    @cached_property
+    def _section_edges(self) -> Floats | None:
+        return edges_of(self.section) if self.section is not None else None
+
+    @cached_property
+    def _outer_edges(self) -> Floats:
+        return edges_of(self.outer)
+
     @property
     def floor_plan(self) -> BaseGeometry:
         """The floor inside, (station, side) [m]."""
@@ -100,24 +113,18 @@ class Room(msgspec.Struct, frozen=True, eq=False, dict=True):
 
     def ceiling_m(self, x: float, y: float = 0.0) -> float | None:
         """Height of the ceiling above the ground at a place [m], or None outside."""
-        heights = []
-        for shape, at in ((self.side, x), (self.section, y)):
-            if shape is None:
-                continue
-            _, low, _, high = shape.bounds
-            run = shape.intersection(box(at - 1e-6, low - 1, at + 1e-6, high + 1))
-            if run.is_empty:
-                return None
-            heights.append(float(run.bounds[3]))
-        return min(heights) if abs(y) <= self.half_m else None
+        along = top_m(self._side_edges, x)
+        if along is None or abs(y) > self.half_m:
+            return None
+        if self._section_edges is None:
+            return along
+        across = top_m(self._section_edges, y)
+        return min(along, across) if across is not None else None
 
     def roof_m(self, x: float) -> float | None:
         """Height of the roof's outside above the ground over a station [m], or None where there is none."""
-        left, low, right, high = self.outer.bounds
-        if not left <= x <= right:
-            return None
-        run = self.outer.intersection(box(x - 1e-6, low - 1, x + 1e-6, high + 1))
-        return None if run.is_empty else float(run.bounds[3])
+        left, _, right, _ = self.outer.bounds
+        return top_m(self._outer_edges, x) if left <= x <= right else None
 
 
 def floor_m(build: Build) -> float:

@@ -88,8 +88,16 @@ def joints_of(body: Body) -> tuple[Joint, ...]:
 
 def _apart_m(starts: Floats, ends: Floats, owner: NDArray[np.int64], some: slice) -> Floats:
     """How far the ends of some pieces are from those of each other piece, either way round (m, n) [m]; inf on one surface."""
-    there = [np.abs(a[some, None] - b[None]).sum(axis=2) for a, b in ((starts, starts), (ends, ends), (starts, ends), (ends, starts))]
+    there = [_between_m(a[some], b) for a, b in ((starts, starts), (ends, ends), (starts, ends), (ends, starts))]
     return np.where(owner[some, None] == owner[None], np.inf, np.minimum(there[0] + there[1], there[2] + there[3]))
+
+
+def _between_m(a: Floats, b: Floats) -> Floats:
+    """How far each of some points is from each of others, along the axes (m, n) [m]: axis by axis, not point by point."""
+    far = np.abs(a[:, None, 0] - b[None, :, 0])
+    for axis in (1, 2):
+        far += np.abs(a[:, None, axis] - b[None, :, axis])
+    return far
 
 
 def _joint(body: Body, pair: tuple[str, str], some: list[tuple[_Piece, _Piece | None, Surface | None]]) -> Joint:

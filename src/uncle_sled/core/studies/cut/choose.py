@@ -61,6 +61,7 @@ class Choice:
         self.of: list[int] = []
         self._open: list[bool] = []
         self._known: dict[tuple[int, tuple[int, ...]], int] = {}
+        self._handed = np.zeros((0, self.n), dtype=np.int64)  # the patterns that the solver has; the rest wait for its next answer
         none = np.array([], dtype=np.int32), np.array([], dtype=np.float64)
         for k in range(self.n):
             self._solver.addRow(float(want[k]), ENDLESS, 0, *none)
@@ -78,11 +79,21 @@ class Choice:
         self.patterns.append(key[1])
         self.of.append(stock)
         self._open.append(True)
-        gives = np.flatnonzero(pattern)
-        rows = np.append(gives, self.n + stock).astype(np.int32)
-        values = np.append(pattern[gives], 1).astype(np.float64)
-        self._solver.addCol(float(self.costs[stock]), 0.0, ENDLESS, len(rows), rows, values)
         return True
+
+    def _hand_over(self) -> None:
+        """All patterns that came since its last answer at once: one by one costs as much as the search."""
+        first, last = len(self._handed), len(self.patterns)
+        if first == last:
+            return
+        fresh, of = np.array(self.patterns[first:], dtype=np.int64), np.array(self.of[first:], dtype=np.int64)
+        column, row = np.nonzero(np.column_stack([fresh, np.ones(last - first, dtype=np.int64)]))
+        rows = np.where(row == self.n, self.n + of[column], row).astype(np.int32)
+        values = np.where(row == self.n, 1, fresh[column, np.minimum(row, self.n - 1)]).astype(np.float64)
+        starts = np.searchsorted(column, np.arange(last - first)).astype(np.int32)
+        least, most = np.zeros(last - first), np.full(last - first, ENDLESS)
+        self._solver.addCols(last - first, self.costs[of].astype(np.float64), least, most, len(rows), starts, rows, values)
+        self._handed = np.concatenate([self._handed, fresh])
 
     def at(self, stock: int, pattern: Ints) -> int | None:
         """Where a pattern of a stock stands; None where it was never added."""
@@ -90,11 +101,12 @@ class Choice:
 
     def ask(self, want: Ints, limits: Sequence[int | None]) -> None:
         """Other wishes and other stock; a pattern that gives more of a piece than is wanted is set aside."""
+        self._hand_over()
         for k in range(self.n):
             self._solver.changeRowBounds(k, float(want[k]), ENDLESS)
         for k, limit in enumerate(limits):
             self._solver.changeRowBounds(self.n + k, -ENDLESS, ENDLESS if limit is None else float(limit))
-        fits: NDArray[np.bool_] = np.all(np.array(self.patterns).reshape(-1, self.n) <= want, axis=1)
+        fits: NDArray[np.bool_] = np.all(self._handed <= want, axis=1)
         for k, (fit, was) in enumerate(zip(fits, self._open, strict=True)):
             if fit != was:
                 self._solver.changeColBounds(self.n + k, 0.0, ENDLESS if fit else 0.0)
@@ -102,6 +114,7 @@ class Choice:
 
     def relaxed(self) -> Relaxed:
         """Least cost in parts of patterns."""
+        self._hand_over()
         self._solver.run()
         answer = self._solver.getSolution()
         duals, values = np.array(answer.row_dual), np.array(answer.col_value)
@@ -113,6 +126,7 @@ class Choice:
         Args: begin: an answer that is already known; nodes: the same on any machine, where seconds are not; most_s: a
         belt beside, for what even few nodes would take too long over.
         """
+        self._hand_over()
         self._solver.setOptionValue("mip_max_nodes", nodes)
         columns = self.n + len(self.patterns)
         at = np.arange(columns, dtype=np.int32)

@@ -95,7 +95,7 @@ def bar_plan(
     plan = search.run()
     patterns: list[BarPattern] = []
     left = want.copy()
-    for row in sorted(range(len(plan.times)), key=lambda k: tuple(-plan.patterns[k])):
+    for row in sorted(np.flatnonzero(plan.times).tolist(), key=lambda k: tuple(-plan.patterns[k])):
         for _ in range(int(plan.times[row])):
             give = np.minimum(plan.patterns[row], left)
             if not give.any():
@@ -403,7 +403,8 @@ class _Search:
     def _first_fit(self, stock: int, want: Ints) -> None:
         """Longest first into the first bar with room: patterns to begin with."""
         room = int(self.rooms[stock])
-        bars: list[tuple[int, list[int]]] = []
+        lefts: list[int] = []
+        cuts: list[list[int]] = []
         for k in range(len(self.lengths)):
             length = int(self.lengths[k])
             if length > room:
@@ -412,14 +413,16 @@ class _Search:
             single[k] = min(room // length, int(want[k]))
             self.choice.add(stock, single)
             self.choice.add(stock, np.minimum(single, 1))  # so that there is always a way to cut the last one
+            at = 0
             for _ in range(int(min(want[k], 200))):
-                at = next((b for b, (left, _) in enumerate(bars) if left >= length), None)
-                if at is None:
-                    bars.append((room, []))
-                    at = len(bars) - 1
-                left, cut = bars[at]
-                bars[at] = (left - length, [*cut, k])
-        for _, cut in bars:
+                while at < len(lefts) and lefts[at] < length:  # those before had no room for the last one like it either
+                    at += 1
+                if at == len(lefts):
+                    lefts.append(room)
+                    cuts.append([])
+                lefts[at] -= length
+                cuts[at].append(k)
+        for cut in cuts:
             self.choice.add(stock, np.bincount(cut, minlength=len(want)))
 
 

@@ -33,7 +33,7 @@ os.environ.pop("DISPLAY", None)
 gc.set_threshold(50_000, 20, 50)  # frozen data makes few circles: looking for them all the time is a twentieth of the tests
 
 
-engine.ROOM = 24  # one test looks at this build, the next at that, and all come back to the demos
+engine.ROOM = 4  # one test looks at this build, the next at that, and all come back to the demos
 
 
 def pytest_collection_modifyitems(items):

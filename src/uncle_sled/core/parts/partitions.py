@@ -19,6 +19,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.framing.frame_body import FASTENERS
 from uncle_sled.core.geometry.footprint import ends_m, plan_of
 from uncle_sled.core.geometry.surfaces import Body, section_points, sectioned
+from uncle_sled.core.geometry.tops import edges_of, top_m
 from uncle_sled.core.materials import TIMBER, materials
 from uncle_sled.core.parts.face_build import Library
 from uncle_sled.core.parts.inner_leaf import LEAF_M, InnerLeaf, leaf_of, skin_m
@@ -210,9 +211,8 @@ def _whole(partition: Partition, shell: Shell, body: Body, u0: float, u1: float,
 
 
 def _ceiling(side: BaseGeometry, x: float) -> float:
-    _, low, _, high = side.bounds
-    run = side.intersection(LineString([(x, low - 1), (x, high + 1)]))
-    return float(run.bounds[3]) if not run.is_empty else low
+    top = top_m(edges_of(side), x, 0.0)
+    return top if top is not None else float(side.bounds[1])
 
 
 def _section(shell: Shell, body: Body) -> Polygon:

@@ -19,6 +19,7 @@ from uncle_sled.core.document.shell import Rising, Shell
 from uncle_sled.core.document.stow import Mode
 from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import Body
+from uncle_sled.core.geometry.tops import edges_of, top_m
 from uncle_sled.core.parts.face_build import Library
 
 FITTINGS_KG_M = 1.4  # of its edge, where nobody said: rails, hinges, struts, frames
@@ -196,15 +197,10 @@ def _raised(shape: BaseGeometry, way: str, rise: float, turn_deg: float, a: floa
 
 def _tops(shape: BaseGeometry) -> list[tuple[float, float]]:
     """The upper edge of an outline, from its left to its right end."""
-    _, low, _, high = shape.bounds
     outline = max((part for part in getattr(shape, "geoms", [shape])), key=lambda part: part.area)
-    corners = [(float(x), float(z)) for x, z in outline.exterior.coords]
-    tops = []
-    for x in sorted({x for x, _ in corners}):
-        run = outline.intersection(LineString([(x, low - 1), (x, high + 1)]))
-        own = max(z for at, z in corners if at == x)  # at its very ends a line may just miss it
-        tops.append((x, max(own, float(run.bounds[3])) if not run.is_empty else own))
-    return tops
+    edges = edges_of(outline)
+    stations = sorted({float(x) for x, _ in outline.exterior.coords})
+    return [(x, top) for x in stations if (top := top_m(edges, x, 0.0)) is not None]
 
 
 def _swept_up(part: BaseGeometry, low: float, rise: float) -> Polygon:

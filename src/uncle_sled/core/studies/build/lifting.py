@@ -10,7 +10,6 @@ import math
 from typing import Literal
 
 import msgspec
-from shapely import prepare
 from shapely.geometry import Polygon
 
 from uncle_sled.core.document.work import Lift
@@ -24,7 +23,7 @@ from uncle_sled.core.studies.build.schedule import schedule_of
 from uncle_sled.core.studies.build.standing import day_of, done_by
 from uncle_sled.core.studies.build.what_it_is import START, bringing_of, kind_of_sticks
 from uncle_sled.core.studies.shell.built_sections import sections_of
-from uncle_sled.core.studies.shell.face_weights import FaceWeight, face_weights
+from uncle_sled.core.studies.shell.face_weights import FaceWeight, face_weights, weights_within
 from uncle_sled.core.studies.systems.carried_out import HAND_KG
 from uncle_sled.core.units import GRAVITY
 from uncle_sled.core.words import Words, lower_first
@@ -214,8 +213,7 @@ def _sum(found: list[tuple[FaceWeight, float, float, float]]) -> tuple[float, fl
 
 
 def _region(s: Studied, surface: Surface, region: Polygon, there: frozenset[str] | None) -> Load | None:
-    prepare(region)
-    found = [(one, *one.within(region)) for one in face_weights(s, surface) if _on(s, one, there)]
+    found = weights_within((one for one in face_weights(s, surface) if _on(s, one, there)), region)
     if sum(kg for _, kg, _, _ in found) <= 0:
         return None
     mass, sigma, x, y = _sum(found)
@@ -229,8 +227,7 @@ def _roof(s: Studied, there: frozenset[str] | None) -> Load | None:
     assert body is not None
     masses, own, x_m, z_m, areas, spots = 0.0, 0.0, 0.0, 0.0, [0.0], []
     for surface in body.of("roof"):
-        prepare(surface.polygon)
-        found = [(one, *one.within(surface.polygon)) for one in face_weights(s, surface) if _on(s, one, there)]
+        found = weights_within((one for one in face_weights(s, surface) if _on(s, one, there)), surface.polygon)
         spots += [surface.place(float(a), float(b)) for a, b in surface.polygon.exterior.coords]
         areas.append(surface.area_m2)
         if sum(kg for _, kg, _, _ in found) > 0:

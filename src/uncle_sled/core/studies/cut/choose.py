@@ -86,13 +86,12 @@ class Choice:
         first, last = len(self._handed), len(self.patterns)
         if first == last:
             return
-        fresh, of = np.array(self.patterns[first:], dtype=np.int64), np.array(self.of[first:], dtype=np.int64)
-        column, row = np.nonzero(np.column_stack([fresh, np.ones(last - first, dtype=np.int64)]))
-        rows = np.where(row == self.n, self.n + of[column], row).astype(np.int32)
-        values = np.where(row == self.n, 1, fresh[column, np.minimum(row, self.n - 1)]).astype(np.float64)
-        starts = np.searchsorted(column, np.arange(last - first)).astype(np.int32)
-        least, most = np.zeros(last - first), np.full(last - first, ENDLESS)
-        self._solver.addCols(last - first, self.costs[of].astype(np.float64), least, most, len(rows), starts, rows, values)
+        many, fresh, of = last - first, np.array(self.patterns[first:], dtype=np.int64), self.of[first:]
+        gives = np.hstack([fresh, np.eye(len(self.costs), dtype=np.int64)[of]])  # pieces, and one of its stock
+        column, row = np.nonzero(gives)
+        starts, values = np.searchsorted(column, np.arange(many)).astype(np.int32), gives[column, row].astype(np.float64)
+        costs = self.costs[of].astype(np.float64)
+        self._solver.addCols(many, costs, np.zeros(many), np.full(many, ENDLESS), len(row), starts, row.astype(np.int32), values)
         self._handed = np.concatenate([self._handed, fresh])
 
     def at(self, stock: int, pattern: Ints) -> int | None:

@@ -12,7 +12,7 @@ import math
 from collections.abc import Sequence
 
 import msgspec
-from shapely import box, prepare
+from shapely import box
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
@@ -20,7 +20,7 @@ from uncle_sled.core.engine import keep
 from uncle_sled.core.geometry.surfaces import SIDES, Surface
 from uncle_sled.core.geometry.tops import edges_of, top_m
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.shell.face_weights import face_weights
+from uncle_sled.core.studies.shell.face_weights import face_weights, weights_within
 from uncle_sled.core.studies.shell.section_lines import NARROWEST_M, SectionLines, section_lines
 from uncle_sled.core.words import Words, upper_first
 
@@ -124,8 +124,7 @@ def _parted(s: Studied, surface: Surface, lines: Sequence[float]) -> list[BuiltS
         shape = _largest(surface.polygon.intersection(box(a, low - 1, b, high + 1)))
         if shape is None:
             continue
-        prepare(shape)
-        here = [(one, *one.within(shape)) for one in weights]
+        here = weights_within(weights, shape)
         total = sum(kg for _, kg, _, _ in here)
         centre = _middle(shape)
         if total > 0:

@@ -6,9 +6,11 @@ All of a face's surfaces together are its parts. Source: first principles; the p
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Literal
 
 import msgspec
+from shapely import prepare
 from shapely.geometry.base import BaseGeometry
 
 from uncle_sled.core.engine import keep
@@ -42,6 +44,12 @@ class FaceWeight(msgspec.Struct, frozen=True, eq=False):
         if part.is_empty or self.shape.area <= 0:
             return 0.0, 0.0, 0.0
         return self.kg * float(part.area / self.shape.area), float(part.centroid.x), float(part.centroid.y)
+
+
+def weights_within(weights: Iterable[FaceWeight], region: BaseGeometry) -> list[tuple[FaceWeight, float, float, float]]:
+    """Each with its mass in a region [kg] and its centre there [m]: many are asked for one region, which is prepared for that."""
+    prepare(region)
+    return [(one, *one.within(region)) for one in weights]
 
 
 @keep("s.parts", "s.framed", "s.build.shell", "s.facts.materials", "surface", most=64)

@@ -292,7 +292,7 @@ CUT = (
     ),
     Wrong("studies/cut/consumables.py", "spread.area_m2 / 1.5 if", "spread.area_m2 / 1.2 if"),
     Wrong(
-        "studies/cut/buying.py",
+        "studies/cut/bought_line.py",
         "packs = max(math.ceil((need - said.at_hand) / pack - 1e-9), 0)",
         "packs = max(math.ceil(need / pack - 1e-9), 0)",
     ),

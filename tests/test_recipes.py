@@ -176,7 +176,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.tried_slowly import tried_slowly
 from uncle_sled.core.studies.build.checklists import checklists
 from uncle_sled.core.studies.build.order import traps
-from uncle_sled.core.studies.cut.buying import prices
+from uncle_sled.core.studies.cut.bought_line import prices
 from uncle_sled.core.studies.stow.adding import goes_with
 from uncle_sled.exchange.demos import demo
 from uncle_sled.exchange.export import export_bytes

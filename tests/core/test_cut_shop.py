@@ -27,7 +27,8 @@ from uncle_sled.core.findings.all_findings import findings
 from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.cut.bars import bar_plan
 from uncle_sled.core.studies.cut.boards import board_ends, edges_m, strips
-from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.bought_line import Line
+from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.consumables import bases, rules_of, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.handed import OnSheet, handed

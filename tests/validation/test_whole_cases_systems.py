@@ -28,7 +28,8 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.core.studies.balance.sureness import lever
 from uncle_sled.core.studies.build.days import days_of
 from uncle_sled.core.studies.build.lifting import lifted
-from uncle_sled.core.studies.cut.buying import lines_of, prices
+from uncle_sled.core.studies.cut.bought_line import prices
+from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.cut_from_stock import QUICK, plan_of
 from uncle_sled.core.studies.cut.take_off import take_off
 from uncle_sled.core.studies.road.drills import ball_drill, ball_score

@@ -15,7 +15,7 @@ from uncle_sled.core.document.catalogue_line import as_text, from_text
 from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import Op, add_to, set_to
 from uncle_sled.core.errors import FileError
-from uncle_sled.core.studies.cut.buying import Line
+from uncle_sled.core.studies.cut.bought_line import Line
 from uncle_sled.exchange.weight_list import Fault, read_sheet
 
 COLUMNS = (

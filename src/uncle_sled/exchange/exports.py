@@ -21,7 +21,7 @@ from uncle_sled.core.slow import Tell, nobody
 from uncle_sled.core.words import Words
 
 if TYPE_CHECKING:  # at the start of the window no study of cutting is wanted
-    from uncle_sled.core.studies.cut.buying import Line
+    from uncle_sled.core.studies.cut.bought_line import Line
 
 One = TypeVar("One")
 NO_BODY = "There is no body to draw yet: give it a form, a length, a width and a height on the Shell stop."

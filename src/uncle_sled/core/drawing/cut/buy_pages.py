@@ -7,7 +7,7 @@ from uncle_sled.core.drawing.paper import paper_of
 from uncle_sled.core.drawing.sheets import Column, Sheets
 from uncle_sled.core.drawing.stops import stop_words
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.cut.buying import Line
+from uncle_sled.core.studies.cut.bought_line import Line
 
 CAUTION = "What is guessed is guessed: ask for quotes. Measure the real frame before anything is bought to size."
 HEADS = (

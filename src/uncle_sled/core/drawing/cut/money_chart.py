@@ -5,7 +5,7 @@ from __future__ import annotations
 from uncle_sled.core.drawing.plot import Plot, ticks, y_axis
 from uncle_sled.core.drawing.primitives import Poly, Primitive, Text, line, rect
 from uncle_sled.core.drawing.text_width import elided, text_width
-from uncle_sled.core.studies.cut.buying import Line
+from uncle_sled.core.studies.cut.bought_line import Line
 from uncle_sled.core.studies.cut.money import Money
 
 

@@ -19,7 +19,8 @@ from uncle_sled.core.findings.rule import Rule, rules_in
 from uncle_sled.core.parts.face_build import family_of, library_of
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.as_built import misses_of
-from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.bought_line import Line
+from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.cut_from_stock import QUESTIONS, QUICK, BuildPlan, plan_of, sizes_now
 from uncle_sled.core.studies.cut.layouts import piece_area_m2
 from uncle_sled.core.studies.cut.money import money_of

@@ -23,7 +23,7 @@ from uncle_sled.core.parts.partitions import walls_of
 from uncle_sled.core.parts.relining import Relined, relined
 from uncle_sled.core.studies.build.days import parsed
 from uncle_sled.core.studies.build.panel_press import panels_pressed
-from uncle_sled.core.studies.cut.buying import prices
+from uncle_sled.core.studies.cut.bought_line import prices
 from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.shell.seams import fillets_of
 from uncle_sled.core.studies.shell.welds import welds_of

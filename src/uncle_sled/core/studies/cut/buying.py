@@ -1,19 +1,12 @@
-"""The shopping list: what the plan, the faces, things, openings, wires and rules come to, in whole packs, with what is known of each.
-
-Whole packs after summing and after what is at hand (shop notes). Every price has a face: spent, quoted, typed, or guessed
-by the shipped table; where none is known it stays unknown and is counted as such, never as nothing.
-"""
+"""The shopping list: what the plan, the faces, things, openings, wires and rules come to; a line of it is in ``bought_line.py``."""
 
 from __future__ import annotations
 
 import math
 import re
-from functools import lru_cache
-from typing import Literal
 
 import msgspec
 
-from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.document.stow import Thing
 from uncle_sled.core.engine import keep
@@ -24,6 +17,7 @@ from uncle_sled.core.parts.face_build import library_of
 from uncle_sled.core.parts.frame_steel import bars_of, frame_kg
 from uncle_sled.core.reading.studied import Studied
 from uncle_sled.core.studies.cut.as_sold import AsSold, comes_from
+from uncle_sled.core.studies.cut.bought_line import STAGES, Draft, Line, in_feet, line_of, own_line, prices
 from uncle_sled.core.studies.cut.consumables import Rule, shipped_rules, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import RACK, BuildPlan
 from uncle_sled.core.studies.cut.piece import Piece
@@ -32,85 +26,12 @@ from uncle_sled.core.studies.cut.take_off import TakeOff, take_off
 from uncle_sled.core.studies.cut.wanted import Stock
 from uncle_sled.core.studies.shell.screws import screw_joints_of, screw_size, screws_by_size
 from uncle_sled.core.studies.systems.water import water_of
-from uncle_sled.core.tables import table
 from uncle_sled.core.wiring.wired import Wired, wired_of
 from uncle_sled.core.words import MILLIMETRES, Words
 
-Sure = Literal["spent", "quoted", "typed", "guessed", "not known"]
-STAGES = ("rig", "frame", "skins", "openings", "systems", "fitting out", "finish")
 NOT_BOUGHT = ("gear", "vehicle aboard", "kit")  # is there already, and comes along
 ROLL_M2, WIRE_MORE = 30.0, 1.10
 LAPS = 1.10
-
-
-class Price(msgspec.Struct, frozen=True):
-    """A line of the shipped table: heading, stage and shop of a kind of thing, and what one is thought to cost."""
-
-    of: str
-    heading: str
-    stage: str
-    shop: str
-    low: float
-    likely: float
-    high: float
-    lead_days: int
-    source: str
-
-
-class Line(msgspec.Struct, frozen=True):
-    """One line to buy. need: in ``unit``; packs: whole ones to buy after what is at hand; low, likely, high: for all of them.
-
-    each: likely price of one pack; None where nobody knows. sure: where the price is from. why: what it is for.
-    """
-
-    id: str
-    name: str
-    heading: str
-    stage: str
-    shop: str
-    unit: str
-    need: float
-    pack: float
-    packs: int
-    at_hand: float
-    each: float | None
-    low: float | None
-    likely: float | None
-    high: float | None
-    sure: Sure
-    lead_days: int | None
-    why: str = ""
-    quote_until: str = ""
-    ordered: str = ""
-    arrived: str = ""
-    batch: str = ""
-    spent: float | None = None
-    own: bool = False
-    one_batch: bool = False  # seen side by side: of one batch
-
-
-@lru_cache(maxsize=1)
-def prices() -> dict[str, Price]:
-    """The shipped table by what it is of."""
-    return {price.of: price for price in table("catalogue/prices.csv", Price)}
-
-
-class _Draft(msgspec.Struct, frozen=True):
-    id: str
-    name: str
-    of: str
-    unit: str
-    need: float
-    pack: float = 1.0
-    low: float | None = None
-    likely: float | None = None
-    high: float | None = None
-    why: str = ""
-    shop: str = ""
-    stage: str = ""
-    heading: str = ""
-    one_batch: bool = False
-    sure: Sure = "guessed"
 
 
 def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired: Wired, hose_m: float) -> tuple[Line, ...]:
@@ -130,25 +51,11 @@ def shopping(build: Build, facts: Facts, _framed: Framed, made: BuildPlan, wired
     known = {bought.id: bought for bought in build.cut.bought}
     words = Words(build.brief.reading.shown())
     if words.shown.imperial:
-        drafts = [_in_feet(draft) for draft in drafts]
+        drafts = [in_feet(draft) for draft in drafts]
     drafts = [msgspec.structs.replace(draft, name=words.told(draft.name), why=words.told(draft.why)) for draft in drafts]
-    lines = [_line(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
-    lines += [_own(bought) for bought in build.cut.bought if bought.own]
+    lines = [line_of(draft, known.get(draft.id)) for draft in drafts if draft.need > 1e-9]
+    lines += [own_line(bought) for bought in build.cut.bought if bought.own]
     return tuple(sorted(lines, key=lambda line: (STAGES.index(line.stage) if line.stage in STAGES else 99, line.shop, line.name)))
-
-
-IN_FEET = {"m": ("ft", 1 / 0.3048), "m²": ("ft²", 1 / 0.3048**2), "kg": ("lb", 1 / 0.45359237)}
-
-
-def _in_feet(draft: _Draft) -> _Draft:
-    """The same in the units that shops sell by there, so much less a unit."""
-    if draft.unit not in IN_FEET:
-        return draft
-    unit, many = IN_FEET[draft.unit]
-    if draft.pack != 1.0 or draft.of == "consumable":  # a pack stays the pack it is
-        return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, pack=round(draft.pack * many, 2))
-    each = {name: None if getattr(draft, name) is None else getattr(draft, name) / many for name in ("low", "likely", "high")}
-    return msgspec.structs.replace(draft, unit=unit, need=draft.need * many, **each)
 
 
 def slug(text: str) -> str:
@@ -156,7 +63,7 @@ def slug(text: str) -> str:
     return re.sub(r"[^A-Za-z0-9 ,&/()+-]", "_", text)[:200]
 
 
-def _cut_stock(build: Build, made: BuildPlan, library: dict[str, Material], off: TakeOff) -> list[_Draft]:
+def _cut_stock(build: Build, made: BuildPlan, library: dict[str, Material], off: TakeOff) -> list[Draft]:
     """Sheets and bars that the plan takes from what is sold; the rack's cost nothing and are not bought.
 
     Sticks of a section that no yard has are bought as what they are ripped from or glued up of, so many of it.
@@ -197,7 +104,7 @@ def _cut_stock(build: Build, made: BuildPlan, library: dict[str, Material], off:
         shares = (table.low / table.likely, 1.0, table.high / table.likely) if own is None else (1.0, 1.0, 1.0)
         low, likely, high = (None if each is None else each * share for share in shares)
         drafts.append(
-            _Draft(
+            Draft(
                 slug(stock.id),
                 name,
                 of=of,
@@ -245,7 +152,7 @@ def _stock_name(stock: Stock, words: Words) -> str:
     return f"{words.material(stock.material)}, {size}"
 
 
-def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
+def _spread(off: TakeOff, library: dict[str, Material]) -> list[Draft]:
     """What comes on rolls and in tins, and fill by its boards: by area, laps and offcuts counted."""
     areas: dict[tuple[str, str, str, float], float] = {}
     for spread in off.spreads:
@@ -266,7 +173,7 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
         each = material.price_m2(thick_m) * pack if material is not None else None
         low, likely, high = (None if not each else each * share for share in (table.low, table.likely, table.high))
         drafts.append(
-            _Draft(
+            Draft(
                 slug(f"{form} {name}"),
                 shown,
                 of=form,
@@ -282,12 +189,12 @@ def _spread(off: TakeOff, library: dict[str, Material]) -> list[_Draft]:
     return drafts
 
 
-def _openings(build: Build) -> list[_Draft]:
+def _openings(build: Build) -> list[Draft]:
     drafts = []
     for opening in build.shell.openings:
         table = prices().get(f"opening {opening.kind}") or prices()["opening flap"]
         drafts.append(
-            _Draft(
+            Draft(
                 f"opening {opening.id}",
                 opening.name,
                 of=table.of,
@@ -308,14 +215,14 @@ def _is_cut(build: Build, thing: Thing) -> bool:
     return thing.id in build.cut.made or thing.cabinet is not None or (thing.base is not None and thing.kind != "bed")
 
 
-def _things(build: Build) -> list[_Draft]:
+def _things(build: Build) -> list[Draft]:
     drafts = []
     for thing in build.stow.things:
         table = prices().get(f"thing {thing.kind}")
         if table is None or thing.kind in NOT_BOUGHT or thing.cargo or thing.taken_out or _is_cut(build, thing):
             continue
         drafts.append(
-            _Draft(
+            Draft(
                 f"thing {thing.id}",
                 thing.name,
                 of=table.of,
@@ -331,7 +238,7 @@ def _things(build: Build) -> list[_Draft]:
     return drafts
 
 
-def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
+def _wires(build: Build, wired: Wired, hose_m: float) -> list[Draft]:
     """Wire by gauge, a tenth more; plus and minus each for themselves. Devices; hose."""
     metres: dict[tuple[str, float], list[float]] = {}
     for wire in wired.wires:
@@ -342,7 +249,7 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
     for (gauge, mm2), runs in sorted(metres.items(), key=lambda metre: metre[0][1]):
         size = max(mm2, 1.0)
         drafts.append(
-            _Draft(
+            Draft(
                 slug(f"wire {gauge}"),
                 f"Wire {gauge}",
                 of="wire",
@@ -358,7 +265,7 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
     for device in build.systems.devices:
         price = prices()["device"]
         drafts.append(
-            _Draft(
+            Draft(
                 f"device {device.id}",
                 device.name,
                 of="device",
@@ -374,7 +281,7 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
     if hose_m > 0.05:
         price = prices()["hose"]
         drafts.append(
-            _Draft(
+            Draft(
                 "hose",
                 "Water hose",
                 of="hose",
@@ -390,13 +297,13 @@ def _wires(build: Build, wired: Wired, hose_m: float) -> list[_Draft]:
     return drafts
 
 
-def _small(build: Build, wired: Wired) -> list[_Draft]:
+def _small(build: Build, wired: Wired) -> list[Draft]:
     """What wires, pipes and gas want besides themselves; priced by the piece or metre, sold in packs."""
     drafts = []
     for part in small_parts(build, wired):
         price = prices()[part.of]
         drafts.append(
-            _Draft(
+            Draft(
                 slug(part.id),
                 part.name,
                 of=part.of,
@@ -412,7 +319,7 @@ def _small(build: Build, wired: Wired) -> list[_Draft]:
     return drafts
 
 
-def _rig(build: Build) -> list[_Draft]:
+def _rig(build: Build) -> list[Draft]:
     """What an own frame wants; a rig that was bought whole is a line of one's own."""
     rig = build.rig
     if rig.carrier != "ball" or rig.base != "own frame" or not (rig.axles or rig.frame_length):
@@ -427,7 +334,7 @@ def _rig(build: Build) -> list[_Draft]:
     for id, name, of, many in wanted:
         price = prices()[of]
         drafts.append(
-            _Draft(
+            Draft(
                 f"rig {id}",
                 name,
                 of=of,
@@ -444,7 +351,7 @@ def _rig(build: Build) -> list[_Draft]:
     if kg and not bars_of(rig):  # else its bars are in the cutting plan
         price = prices()["rig steel"]
         drafts.append(
-            _Draft(
+            Draft(
                 "rig steel",
                 "Steel for the frame",
                 of="rig steel",
@@ -460,18 +367,18 @@ def _rig(build: Build) -> list[_Draft]:
     return drafts
 
 
-def _used(build: Build, facts: Facts, off: TakeOff) -> list[_Draft]:
+def _used(build: Build, facts: Facts, off: TakeOff) -> list[Draft]:
     return [
         msgspec.structs.replace(_by_rule(used.rule), id=f"rule {used.rule.id}", name=used.rule.name, need=used.need, why=used.rule.source)
         for used in used_up(build, facts, off)
     ]
 
 
-def _by_rule(rule: Rule) -> _Draft:
+def _by_rule(rule: Rule) -> Draft:
     """What a rule of consumption says of a pack: unit, price and shop; how much is wanted, and what for, says who asks."""
     table = prices()["consumable"]
     low, likely, high = (rule.price * share for share in (table.low, table.likely, table.high))
-    return _Draft(
+    return Draft(
         "",
         "",
         of="consumable",
@@ -489,7 +396,7 @@ def _by_rule(rule: Rule) -> _Draft:
 BOX_OF, MORE_SCREWS = {0.004: "screws-field", 0.005: "screws-frame"}, 1.1  # rule whose box they come in, by their shank [m]
 
 
-def _screws(build: Build, facts: Facts) -> list[_Draft]:
+def _screws(build: Build, facts: Facts) -> list[Draft]:
     """Screws of the faces by their size, a tenth more for what is dropped; priced as the shipped rules have a box."""
     words, rules = Words(build.brief.reading.shown()), {rule.id: rule for rule in shipped_rules()}
     joints = screw_joints_of(build, facts, framed_of(build, facts))
@@ -503,104 +410,6 @@ def _screws(build: Build, facts: Facts) -> list[_Draft]:
         )
         for (thick, long), many in screws_by_size(joints).items()
     ]
-
-
-def _line(draft: _Draft, known: Bought | None) -> Line:
-    table = prices()[draft.of]
-    said = known or Bought(draft.id)
-    need = said.qty if said.qty is not None else draft.need
-    pack = said.pack or draft.pack
-    return _priced(
-        said,
-        _Draft(
-            draft.id,
-            draft.name,
-            of=draft.of,
-            unit=draft.unit,
-            need=need,
-            pack=pack,
-            low=draft.low,
-            likely=draft.likely,
-            high=draft.high,
-            why=draft.why,
-            one_batch=draft.one_batch,
-            sure=draft.sure,
-            shop=said.shop or draft.shop or table.shop,
-            stage=draft.stage or table.stage,
-        ),
-        said.heading or draft.heading or table.heading,
-        table.lead_days,
-    )
-
-
-def _own(said: Bought) -> Line:
-    heading = said.heading or "else"
-    stage = next((price.stage for price in prices().values() if price.heading == heading), "fitting out")
-    need = 1.0 if said.qty is None else said.qty
-    draft = _Draft(
-        said.id,
-        said.name or said.id,
-        of="",
-        unit=said.unit or "pieces",
-        need=need,
-        pack=said.pack or 1.0,
-        why="own line",
-        sure="not known",
-        shop=said.shop or "else",
-        stage=stage,
-    )
-    return _priced(said, draft, heading, None)
-
-
-def _priced(said: Bought, draft: _Draft, heading: str, lead: int | None) -> Line:
-    need, pack, sure = draft.need, draft.pack, draft.sure
-    packs = max(math.ceil((need - said.at_hand) / pack - 1e-9), 0)
-    low, likely, high = draft.low, draft.likely, draft.high
-    if said.likely is not None:
-        sure, likely = "typed", said.likely
-        low = said.low if said.low is not None else 0.9 * likely
-        high = said.high if said.high is not None else 1.25 * likely
-    if said.quote is not None:
-        sure, low, likely, high = "quoted", said.quote, said.quote, said.quote
-    if likely is None:
-        sure = "not known"
-    each = likely
-    if low is not None and likely is not None and high is not None:
-        low, likely, high = sorted((low, likely, high))
-    if said.spent is not None:
-        sure, low, likely, high = "spent", said.spent, said.spent, said.spent
-    elif packs == 0:
-        low = likely = high = 0.0
-    elif low is not None and likely is not None and high is not None:
-        low, likely, high = low * packs, likely * packs, high * packs
-    else:
-        low = likely = high = None
-    return Line(
-        id=said.id,
-        name=draft.name,
-        heading=heading,
-        stage=draft.stage,
-        shop=draft.shop,
-        unit=draft.unit,
-        need=need,
-        pack=pack,
-        packs=packs,
-        at_hand=said.at_hand,
-        each=each,
-        low=low,
-        likely=likely,
-        high=high,
-        sure=sure,
-        lead_days=said.lead_days if said.lead_days is not None else lead,
-        why=draft.why,
-        quote_until=said.quote_until,
-        ordered=said.ordered,
-        arrived=said.arrived,
-        batch=said.batch,
-        spent=said.spent,
-        own=said.own,
-        one_batch=draft.one_batch,
-    )
 
 
 @keep(most=2)

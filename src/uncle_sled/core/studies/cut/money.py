@@ -15,7 +15,7 @@ import msgspec
 from uncle_sled.core.document.project import Build, Facts
 from uncle_sled.core.engine import keep
 from uncle_sled.core.parts.face_build import library_of
-from uncle_sled.core.studies.cut.buying import STAGES, Line
+from uncle_sled.core.studies.cut.bought_line import STAGES, Line
 from uncle_sled.core.studies.cut.take_off import TakeOff
 
 RHO = 0.3

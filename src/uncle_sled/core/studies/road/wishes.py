@@ -6,7 +6,7 @@ import msgspec
 
 from uncle_sled.core.document.road import Wish
 from uncle_sled.core.reading.studied import Studied
-from uncle_sled.core.studies.cut.buying import prices
+from uncle_sled.core.studies.cut.bought_line import prices
 
 
 class Traced(msgspec.Struct, frozen=True):

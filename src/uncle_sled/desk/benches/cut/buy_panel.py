@@ -12,7 +12,8 @@ from uncle_sled.core.document.cut import Bought
 from uncle_sled.core.document.edits import Op, add_to, fresh_id, remove, set_to
 from uncle_sled.core.drawing.cut.money_chart import sum_words
 from uncle_sled.core.errors import EntryError, SledError
-from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.bought_line import Line
+from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.cut_from_stock import laid_out
 from uncle_sled.core.studies.cut.money import summed
 from uncle_sled.desk.benches.cut.bench import CutPanel

@@ -9,7 +9,8 @@ from uncle_sled.core.drawing.cut.money_chart import money_chart, sum_words
 from uncle_sled.core.drawing.cut.used_words import much_of
 from uncle_sled.core.drawing.primitives import Primitive
 from uncle_sled.core.errors import EntryError
-from uncle_sled.core.studies.cut.buying import Line, lines_of
+from uncle_sled.core.studies.cut.bought_line import Line
+from uncle_sled.core.studies.cut.buying import lines_of
 from uncle_sled.core.studies.cut.consumables import Rule, Used, counted, rules_of, used_up
 from uncle_sled.core.studies.cut.cut_from_stock import laid_out
 from uncle_sled.core.studies.cut.money import Money, Sum, money_of

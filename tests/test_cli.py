@@ -1,5 +1,6 @@
 import json
 import os
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -19,6 +20,7 @@ from uncle_sled.core.reading.studied import study
 from uncle_sled.exchange import sled_file
 from uncle_sled.exchange.demos import DEMOS, demo
 from uncle_sled.exchange.export import export_bytes
+from uncle_sled.exchange.exports import EXPORTS
 
 SCHEMA = json.loads((Path(__file__).parent.parent / "docs" / "report.schema.json").read_text())
 
@@ -382,3 +384,10 @@ def test_searches_stand_in_the_report_where_they_are_asked_for_and_a_wish_is_ans
     assert "60 kg less, now" in said and "- Leave" in said and "not proven least" in said
     assert main(["takes", str(path), "something nice"]) != 0
     assert "is not understood" in capsys.readouterr().err
+
+
+def test_the_readme_names_every_kind_that_is_exported() -> None:
+    line = next(line for line in (Path(__file__).parent.parent / "README.md").read_text().splitlines() if "./sled export" in line)
+    named = re.findall(r"[a-z]+(?:-[a-z]+)*", line.partition("--to ")[2])
+
+    assert sorted(set(EXPORTS) - set(named)) == []
